@@ -1,0 +1,70 @@
+import { expect, test } from '@playwright/test';
+import { expectAccessible, openDemo, storedKit } from './bench';
+
+test('the circuit: a diagnostic at its place, a block added, connections changed, used for the windows', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Circuit' }).click();
+  const editor = page.locator('.cm-content');
+  await expect(editor).toContainText('Frost sentinel');
+  await expectAccessible(page);
+
+  // An error is named with its line and blocks the use of the deck; undo mends it.
+  await editor.click();
+  await page.keyboard.press('Control+Home');
+  await page.keyboard.press('End');
+  await page.keyboard.type('\nR99 vcc nowhere tenk');
+  await expect(page.getByRole('list', { name: 'Remarks on the deck' }).getByText(/line 2, column 17: R99/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Use this circuit' })).toBeDisabled();
+  await page.getByRole('button', { name: 'Put it back' }).click();
+  await expect(editor).not.toContainText('R99');
+
+  // A block with refs of its own, then one of its nets moved in the table.
+  await page.getByText('Blocks', { exact: true }).click();
+  await page.getByLabel('Block', { exact: true }).selectOption('led');
+  await page.getByLabel('From net').fill('v5');
+  await page.getByRole('button', { name: 'Add it to the circuit' }).click();
+  await expect(editor).toContainText('R13 v5 LED1_a 1000');
+  await page.getByText('Connections', { exact: true }).click();
+  await page.getByLabel('R13 1').fill('vcc');
+  await page.getByLabel('R13 1').press('Tab');
+  await expect(editor).toContainText('R13 vcc LED1_a 1000');
+  await page.getByText('Findings', { exact: true }).click();
+  await expect(page.getByText('R13 is in the circuit but on no line of the list.')).toBeVisible();
+  await expect(page.getByText('No part with a known rating is driven beyond it.')).toBeVisible();
+  await page.getByRole('button', { name: 'Use this circuit' }).click();
+  await expect.poll(async () => JSON.stringify(await storedKit(page))).toContain('R13 vcc LED1_a 1000');
+});
+
+test('what if, substitutes, neighbours and time', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Circuit' }).click();
+  await page.getByText('What if', { exact: true }).click();
+  await page.getByLabel('If this part').selectOption('R5');
+  await page.getByLabel(/had, instead of 3\.3 k/).fill('33k');
+  await page.getByRole('button', { name: 'Solve it' }).click();
+  await expect(page.getByText('It matters here: do not fit')).toBeVisible();
+  await page.getByLabel(/had, instead of/).fill('3.31k');
+  await page.getByRole('button', { name: 'Solve it' }).click();
+  await expect(page.getByText('It does not matter here')).toBeVisible();
+
+  await page.getByText('Substitutes', { exact: true }).click();
+  await page.getByLabel('In place of').selectOption('R5');
+  await page.getByLabel(/My drawer holds/).fill('2k2 1.1k 4.7k foo');
+  await expect(page.getByText('Not understood: foo')).toBeVisible();
+  await page.getByRole('button', { name: 'What would do?' }).click();
+  await expect(page.getByRole('list', { name: 'Substitutes' }).getByRole('listitem').first()).toContainText('2.2 kΩ + 1.1 kΩ = 3.30 kΩ: no check moves');
+  await expectAccessible(page);
+
+  await page.getByText('Around', { exact: true }).click();
+  await page.getByLabel('Around net', { exact: true }).selectOption('ts');
+  await expect(page.getByRole('button', { name: /net v5, 5\.0/ })).toBeVisible();
+  await page.getByRole('button', { name: /net v5, 5\.0/ }).press('Enter');
+  await expect(page.getByLabel('Around net', { exact: true })).toHaveValue('v5');
+  await expectAccessible(page);
+
+  await page.getByText('In time', { exact: true }).click();
+  await page.getByLabel('Net', { exact: true }).selectOption('v5');
+  await page.getByRole('button', { name: 'Run it' }).click();
+  await expect(page.getByText(/A DC meter shows 5\.0/)).toBeVisible();
+  await expect(page.getByRole('img', { name: 'Net v5 over time' })).toBeVisible();
+});

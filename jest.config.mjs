@@ -1,0 +1,10 @@
+import nextJest from 'next/jest.js';
+
+const make = nextJest({ dir: './' });
+export default make({
+  testEnvironment: 'node',
+  testMatch: ['<rootDir>/test/**/*.test.ts'],
+  extensionsToTreatAsEsm: ['.ts'],
+  setupFiles: ['<rootDir>/test/support/browser.ts'],
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
+});

@@ -1,0 +1,6 @@
+import { type NextConfig } from 'next';
+
+/** A static export: every page is a file, any static server will do. */
+const config: NextConfig = { output: 'export', trailingSlash: true, reactStrictMode: true, images: { unoptimized: true } };
+
+export default config;

@@ -1,0 +1,74 @@
+import {
+  type Band,
+  type ChipPackage,
+  decodeCapacitorCode,
+  decodeChipCapacitor,
+  decodeChipResistor,
+  type Decoded,
+  decodeDateCode,
+  decodeInductorBands,
+  decodeInductorCode,
+  decodeLetterValue,
+  decodeResistorBands,
+  decodeResistorCode,
+  decodeToleranceLetter,
+  type Reading,
+  type ValueKind,
+} from '../../src/core/marking';
+import { readFreeLine } from '../../src/core/partslist';
+import { arrayAt, numberAt, textAt } from './fields';
+import { type Request } from './main';
+
+/** One marking, or one line of a seller's list. */
+export function decode(request: Request): object {
+  const type = textAt(request, 'type');
+  if (type === 'bom-line') return listLine(textAt(request, 'input'));
+  if (type === 'tolerance-letter') return toleranceLetter(request);
+  return answerOf(decoded(type, request));
+}
+
+function decoded(type: string, request: Request): Decoded {
+  const text = () => textAt(request, 'input');
+  const codes = request['partsList'] === undefined ? [] : arrayAt(request, 'partsList');
+  switch (type) {
+    case 'resistor-bands':
+      return decodeResistorBands(arrayAt(request, 'input') as Band[], {
+        direction: request['direction'] === 'fixed' ? 'fixed' : undefined,
+        partsList: request['partsList'] === undefined ? undefined : codes.map(Number),
+      });
+    case 'resistor-code':
+      return decodeResistorCode(text());
+    case 'smd-resistor':
+      return decodeChipResistor(text(), codes.map(String));
+    case 'capacitor-code':
+      return decodeCapacitorCode(text(), codes.map(String));
+    case 'inductor-code':
+      return Array.isArray(request['input']) ? decodeInductorBands(request['input'] as Band[]) : decodeInductorCode(text());
+    case 'smd-capacitor':
+      return decodeChipCapacitor(text(), textAt(request, 'package') as ChipPackage);
+    case 'date-code':
+      return decodeDateCode(text(), textAt(request, 'order') as 'YYWW' | 'YWW', textAt(request, 'referenceDate'));
+    case 'letter-value':
+      return decodeLetterValue(text(), textAt(request, 'kind') as ValueKind);
+    default:
+      throw new Error(`type "${type}" is not known`);
+  }
+}
+
+function answerOf(d: Decoded): object {
+  if (d.state === 'invalid') return { invalid: true };
+  const alternative = (r: Reading) => ({ ...r, unit: d.unit });
+  if (d.state === 'ambiguous')
+    return { value: null, unit: d.unit, tolerancePercent: null, tempco: null, ratedVoltage: null, ambiguous: true, alternatives: d.readings.map(alternative) };
+  return { ...d.reading, unit: d.unit, ambiguous: false, alternatives: d.others.map(alternative) };
+}
+
+function toleranceLetter(request: Request): object {
+  const found = decodeToleranceLetter(textAt(request, 'input'), textAt(request, 'kind') as ValueKind, numberAt(request, 'nominal'));
+  return 'state' in found ? { invalid: true } : { value: null, unit: null, ...found, tempco: null, ratedVoltage: null, ambiguous: false, alternatives: [] };
+}
+
+function listLine(text: string): object {
+  const { kind, value, unit, quantity, refs } = readFreeLine(text);
+  return { kind, value, unit, quantity, refs };
+}

@@ -1,0 +1,55 @@
+/** Command line over the core: `npm run --silent zesty -- <verb> --jsonl`, JSON lines in and out. */
+import { createInterface } from 'node:readline';
+import { diagnose } from './diagnose';
+import { decode } from './decode';
+import { receive } from './receive';
+import { solve } from './solve';
+import { verdict } from './verdict';
+
+export type Request = Readonly<Record<string, unknown>>;
+/** Answers one request; throws an Error whose message becomes the answer's `error`. */
+export type Verb = (request: Request) => object;
+
+const VERBS: Readonly<Record<string, { run: Verb; about: string }>> = {
+  decode: { run: decode, about: 'what a marking or a line of a list says' },
+  receive: { run: receive, about: 'which loose piece belongs to which line' },
+  verdict: { run: verdict, about: 'conformity of one reading' },
+  solve: { run: solve, about: 'operating point of a SPICE deck, or what a meter reads on it' },
+  diagnose: { run: diagnose, about: 'suspects and the next reading, from readings of a board' },
+};
+
+function usage(): never {
+  const verbs = Object.entries(VERBS).map(([name, v]) => `  ${name.padEnd(10)} ${v.about}`);
+  process.stderr.write(
+    [
+      'usage: npm run --silent zesty -- <verb> --jsonl',
+      'One JSON request a line on standard input, one JSON answer a line on standard output.',
+      ...verbs,
+      '',
+    ].join('\n'),
+  );
+  process.exit(2);
+}
+
+function answerLine(run: Verb, line: string): object {
+  let request: unknown;
+  try {
+    request = JSON.parse(line);
+  } catch (error) {
+    return { id: null, error: `not JSON: ${(error as Error).message}` };
+  }
+  if (typeof request !== 'object' || request === null || Array.isArray(request)) return { id: null, error: 'a request is a JSON object' };
+  const id = (request as Request)['id'] ?? null;
+  try {
+    return { id, ...run(request as Request) };
+  } catch (error) {
+    return { id, error: error instanceof Error ? error.message : String(error) };
+  }
+}
+
+const verb = VERBS[process.argv[2] ?? ''];
+if (!verb || !process.argv.includes('--jsonl')) usage();
+const lines = createInterface({ input: process.stdin, crlfDelay: Infinity });
+lines.on('line', (line) => {
+  if (line.trim()) process.stdout.write(`${JSON.stringify(answerLine(verb.run, line))}\n`);
+});

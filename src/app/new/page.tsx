@@ -1,0 +1,5 @@
+import { NewKit } from '@/ui/NewKit';
+
+export default function Page() {
+  return <NewKit />;
+}

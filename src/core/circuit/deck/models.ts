@@ -1,0 +1,107 @@
+import { type ModelKind } from '../netlist';
+
+/** Parameters that the device equations use, per model type; all others are reported. Values: SPICE defaults (SPICE 3 manual, from memory). */
+export const MODEL_DEFAULTS: Readonly<Record<ModelKind, Readonly<Record<string, number>>>> = (() => {
+  const bipolar = {
+    IS: 1e-16,
+    BF: 100,
+    NF: 1,
+    VAF: 0,
+    IKF: 0,
+    ISE: 0,
+    NE: 1.5,
+    BR: 1,
+    NR: 1,
+    VAR: 0,
+    IKR: 0,
+    ISC: 0,
+    NC: 2,
+    RB: 0,
+    RC: 0,
+    RE: 0,
+    CJE: 0,
+    CJC: 0,
+    TF: 0,
+    TR: 0,
+    VJE: 0.75,
+    MJE: 0.33,
+    VJC: 0.75,
+    MJC: 0.33,
+    FC: 0.5,
+  };
+  const mos = {
+    VTO: 0,
+    KP: 2e-5,
+    GAMMA: 0,
+    PHI: 0.6,
+    LAMBDA: 0,
+    RD: 0,
+    RS: 0,
+    IS: 1e-14,
+    W: 0,
+    L: 0,
+    LD: 0,
+    TOX: 0,
+    UO: 600,
+    CGSO: 0,
+    CGDO: 0,
+    CBD: 0,
+    CBS: 0,
+  };
+  const jfet = { VTO: -2, BETA: 1e-4, LAMBDA: 0, IS: 1e-14, RD: 0, RS: 0, CGS: 0, CGD: 0, PB: 1, FC: 0.5 };
+  return {
+    D: { IS: 1e-14, N: 1, RS: 0, BV: 0, IBV: 1e-3, CJO: 0, VJ: 1, M: 0.5, TT: 0, FC: 0.5 },
+    NPN: bipolar,
+    PNP: bipolar,
+    NMOS: mos,
+    PMOS: mos,
+    NJF: jfet,
+    PJF: jfet,
+  };
+})();
+
+/** Other spellings of the same parameter. */
+export const PARAM_ALIAS: Readonly<Record<string, string>> = {
+  CJ0: 'CJO',
+  VA: 'VAF',
+  VB: 'VAR',
+  IK: 'IKF',
+  PT: 'XTI',
+  VT0: 'VTO',
+  JS: 'IS',
+  PC: 'VJC',
+  PE: 'VJE',
+};
+
+/** Parameters that only matter for noise, temperature or frequency response: silently fine to leave out of a DC bench. */
+export const PARAM_IRRELEVANT = new Set([
+  'LEVEL',
+  'KF',
+  'AF',
+  'EG',
+  'XTI',
+  'XTB',
+  'TNOM',
+  'T_MEASURED',
+  'ISR',
+  'NR2',
+  'PTF',
+  'XTF',
+  'VTF',
+  'ITF',
+  'XCJC',
+  'CJS',
+  'VJS',
+  'MJS',
+  'CJ',
+  'MJ',
+  'CJSW',
+  'MJSW',
+  'PB',
+  'VPK',
+  'MFG',
+  'TYPE',
+  'ICRATING',
+  'VCEO',
+  'IAVE',
+]);

@@ -1,0 +1,50 @@
+/** Thermal voltage kT/q at 27 °C, volts (CODATA k and q; 27 °C is the SPICE default temperature). */
+export const VT = (1.38064852e-23 * 300.15) / 1.6021766208e-19;
+/** Conductance across every junction, siemens (SPICE default GMIN). */
+export const GMIN = 1e-12;
+
+const MAX_EXPONENT = 80;
+
+/** exp that stays finite: beyond the limit it goes on along its tangent. */
+export function safeExp(x: number): number {
+  return x < MAX_EXPONENT ? Math.exp(x) : Math.exp(MAX_EXPONENT) * (1 + x - MAX_EXPONENT);
+}
+
+/** Voltage above which a junction's current rises too fast for a plain Newton step. */
+export function criticalVoltage(saturation: number, nvt: number): number {
+  return nvt * Math.log(nvt / (Math.SQRT2 * saturation));
+}
+
+/** Junction voltage limiting (`pnjlim` of SPICE 2, Nagel 1975): returns a voltage near `wanted` at which the exponential is safe. */
+export function limitJunction(wanted: number, before: number, nvt: number, critical: number): number {
+  if (wanted <= critical || Math.abs(wanted - before) <= 2 * nvt) return wanted;
+  if (before <= 0) return nvt * Math.log(wanted / nvt);
+  const step = 1 + (wanted - before) / nvt;
+  return step > 0 ? before + nvt * Math.log(step) : critical;
+}
+
+/** Gate voltage limiting (`fetlim` of SPICE 2): keeps a step from jumping across the threshold. */
+export function limitGate(wanted: number, before: number, threshold: number): number {
+  const high = Math.abs(2 * (before - threshold)) + 2;
+  const low = high / 2 + 2;
+  const middle = threshold + 3.5;
+  const delta = wanted - before;
+  if (before >= threshold) {
+    if (before >= middle) {
+      if (delta <= 0) return wanted >= middle ? Math.max(wanted, before - low) : Math.max(wanted, threshold + 2);
+      return Math.min(wanted, before + high);
+    }
+    return delta <= 0 ? Math.max(wanted, threshold - 0.5) : Math.min(wanted, middle);
+  }
+  if (delta <= 0) return Math.max(wanted, before - high);
+  return wanted <= threshold + 0.5 ? Math.min(wanted, before + low) : threshold + 0.5;
+}
+
+/** Drain voltage limiting (`limvds` of SPICE 2). */
+export function limitDrain(wanted: number, before: number): number {
+  if (before >= 3.5) {
+    if (wanted > before) return Math.min(wanted, 3 * before + 2);
+    return wanted < 3.5 ? Math.max(wanted, 2) : wanted;
+  }
+  return wanted > before ? Math.min(wanted, 4) : Math.max(wanted, -0.5);
+}

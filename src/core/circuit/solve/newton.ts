@@ -1,0 +1,192 @@
+import { type System } from './system';
+
+/** Convergence: the last step must be below these, and no junction limited. */
+interface StepLimits {
+  readonly relative: number;
+  readonly volts: number;
+  readonly amperes: number;
+}
+const EXACT: StepLimits = { relative: 1e-7, volts: 1e-7, amperes: 1e-11 };
+/** For statistics over specimens: Newton converges quadratically, so a last step of 50 µV leaves an error far below. */
+const SAMPLE: StepLimits = { relative: 1e-5, volts: 5e-5, amperes: 1e-9 };
+const MAX_ITERATIONS = 60;
+
+export interface Solution {
+  readonly converged: boolean;
+  readonly iterations: number;
+  /** Largest imbalance of currents at the end, amperes. */
+  readonly residual: number;
+  /** Unknown that kept moving or where the matrix was singular; null when converged. */
+  readonly culprit: string | null;
+  /** One value per unknown of the system, and a trailing 0 for ground. */
+  readonly x: Float64Array;
+}
+
+interface Outcome {
+  converged: boolean;
+  iterations: number;
+  culprit: number;
+}
+
+/** Reusable work space of Newton's method for one system. */
+export class Newton {
+  private readonly f: Float64Array;
+
+  private readonly limits: StepLimits;
+
+  constructor(
+    readonly system: System,
+    accuracy: 'exact' | 'sample' = 'exact',
+  ) {
+    this.limits = accuracy === 'exact' ? EXACT : SAMPLE;
+    this.f = new Float64Array(system.size + 1);
+  }
+
+  /** A zero start vector (with the ground entry at its end). */
+  zeros(): Float64Array {
+    return new Float64Array(this.system.size + 1);
+  }
+
+  /**
+   * DC solution from a known nearby one, or from nothing. Tries plain Newton, then gmin stepping, source stepping
+   * and a damped pseudo-transient (all textbook homotopies). The result always says whether it converged.
+   */
+  solve(start: Float64Array | null): Solution {
+    const x = start ? start.slice() : this.zeros();
+    let total = 0;
+    let last: Outcome = { converged: false, iterations: 0, culprit: 0 };
+    const attempt = (run: () => Outcome) => {
+      if (last.converged) return;
+      last = run();
+      total += last.iterations;
+    };
+    if (start) {
+      attempt(() => {
+        this.system.warmStart(x);
+        return this.iterate(x, 1, 0, MAX_ITERATIONS);
+      });
+    }
+    attempt(() => this.fromCold(x, () => this.iterate(x, 1, 0, MAX_ITERATIONS)));
+    attempt(() => this.fromCold(x, () => this.stepGmin(x)));
+    attempt(() => this.fromCold(x, () => this.stepSources(x)));
+    attempt(() => this.fromCold(x, () => this.pseudoTransient(x)));
+    const residual = this.residual(x);
+    const culprit = last.converged ? null : (this.system.unknowns[last.culprit] ?? null);
+    return { converged: last.converged && Number.isFinite(residual), iterations: total, residual, culprit, x };
+  }
+
+  private fromCold(x: Float64Array, run: () => Outcome): Outcome {
+    x.fill(0);
+    this.system.coldStart();
+    return run();
+  }
+
+  private residual(x: Float64Array): number {
+    this.system.load(x, this.f, 1, 0);
+    let largest = 0;
+    for (let i = 0; i < this.system.nodeCount; i++) largest = Math.max(largest, Math.abs(this.f[i]!));
+    return largest;
+  }
+
+  /** Newton iterations in place. `shunt`: extra conductance to ground; `anchor`: voltages that the shunt pulls to. */
+  private iterate(x: Float64Array, sources: number, shunt: number, limit: number, anchor: Float64Array | null = null): Outcome {
+    const { system, f } = this;
+    const { size, nodeCount, lu } = system;
+    const { relative, volts, amperes } = this.limits;
+    let culprit = 0;
+    for (let iteration = 1; iteration <= limit; iteration++) {
+      const limited = system.load(x, f, sources, shunt);
+      if (anchor) for (let i = 0; i < nodeCount; i++) f[i]! -= shunt * anchor[i]!;
+      if (!lu.factor(system.matrix)) return { converged: false, iterations: iteration, culprit: lu.singularAt?.column ?? 0 };
+      lu.solve(f);
+      let worst = 0;
+      for (let i = 0; i < size; i++) {
+        const step = f[i]!;
+        const next = x[i]! - step;
+        const allowed = relative * Math.abs(next) + (i < nodeCount ? volts : amperes);
+        const ratio = Math.abs(step) / allowed;
+        if (!(ratio <= worst)) {
+          worst = ratio;
+          culprit = i;
+        }
+        x[i] = next;
+      }
+      if (!(worst < 1e300)) return { converged: false, iterations: iteration, culprit };
+      if (worst <= 1 && !limited) return { converged: true, iterations: iteration, culprit };
+    }
+    return { converged: false, iterations: limit, culprit };
+  }
+
+  /** A large conductance to ground at every net, taken away decade by decade. */
+  private stepGmin(x: Float64Array): Outcome {
+    let total = 0;
+    let factor = 10;
+    let shunt = 0.01;
+    let good = x.slice();
+    while (shunt > 1e-13) {
+      const out = this.iterate(x, 1, shunt, 60);
+      total += out.iterations;
+      if (out.converged) {
+        good = x.slice();
+        shunt /= factor;
+        continue;
+      }
+      x.set(good);
+      this.system.warmStart(x);
+      if (factor < 1.05 || shunt >= 0.01) return { ...out, iterations: total };
+      shunt *= factor;
+      factor = Math.sqrt(factor);
+      shunt /= factor;
+    }
+    const out = this.iterate(x, 1, 0, MAX_ITERATIONS);
+    return { ...out, iterations: total + out.iterations };
+  }
+
+  /** All sources raised from zero to full in adaptive steps. */
+  private stepSources(x: Float64Array): Outcome {
+    let reached = 0;
+    let step = 0.1;
+    let total = 0;
+    let good = x.slice();
+    let out: Outcome = { converged: false, iterations: 0, culprit: 0 };
+    while (reached < 1) {
+      const level = Math.min(1, reached + step);
+      out = this.iterate(x, level, 0, 60);
+      total += out.iterations;
+      if (out.converged) {
+        reached = level;
+        good = x.slice();
+        step *= 1.5;
+      } else {
+        x.set(good);
+        this.system.warmStart(x);
+        step /= 4;
+        if (step < 1e-5) break;
+      }
+    }
+    return { ...out, iterations: total };
+  }
+
+  /** Every net held by a capacitor that lets go more and more: backward Euler steps of growing length. */
+  private pseudoTransient(x: Float64Array): Outcome {
+    let total = 0;
+    let hold = 1;
+    let failures = 0;
+    const anchor = x.slice();
+    while (hold > 1e-14 && failures < 40) {
+      const out = this.iterate(x, 1, hold, 40, anchor);
+      total += out.iterations;
+      if (out.converged) {
+        anchor.set(x);
+        hold /= 3;
+      } else {
+        failures++;
+        x.set(anchor);
+        this.system.warmStart(x);
+        hold *= 8;
+      }
+    }
+    const out = this.iterate(x, 1, 0, MAX_ITERATIONS);
+    return { ...out, iterations: total + out.iterations };
+  }
+}

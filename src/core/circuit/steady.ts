@@ -1,0 +1,61 @@
+import { type Circuit } from './netlist';
+import { type System } from './solve/system';
+import { statisticsOf, type TraceStatistics } from './traceStatistics';
+import { transient } from './transient';
+
+/** Whether a circuit never rests: an alternating or pulsing source, or start values that set something going. */
+export function isRunning(circuit: Circuit): boolean {
+  return Object.keys(circuit.initial).length > 0 || circuit.parts.some((p) => (p.kind === 'V' || p.kind === 'I') && p.wave !== null && p.wave.shape !== 'pwl');
+}
+
+export interface SteadyState {
+  /** What each net shows once it has settled. */
+  readonly statistics: Readonly<Record<string, TraceStatistics>>;
+  /** Seconds that were needed; more of the same tells no more. */
+  readonly seconds: number;
+  /** False when successive stretches still differed at the end of the time allowed. */
+  readonly steady: boolean;
+}
+
+const SHORTEST = 0.05;
+const LONGEST = 20;
+const PERIODS = 12;
+/** Two stretches agree when their averages differ by less: share of the swing, and a floor in volts. */
+const AGREE = 0.01;
+const FLOOR = 2e-3;
+
+/**
+ * Runs a circuit for longer and longer until the averages of two successive stretches agree at every net.
+ * `seconds` begins with a time that is known to do. `prepare` sets values of the compiled circuit.
+ */
+export function steadyState(
+  circuit: Circuit,
+  nets: readonly string[],
+  options: { readonly seconds?: number; readonly prepare?: (system: System) => void } = {},
+): SteadyState {
+  let seconds = options.seconds ?? firstGuess(circuit);
+  for (;;) {
+    const trace = transient(circuit, { stop: seconds, nets, ...(options.prepare ? { prepare: options.prepare } : {}) });
+    const part = (net: string, from: number, to: number) => {
+      const a = trace.times.findIndex((t) => t >= from * seconds);
+      const b = trace.times.findIndex((t) => t >= to * seconds);
+      return statisticsOf(trace.times.subarray(a, b < 0 ? undefined : b + 1), trace.volts[net]!.subarray(a, b < 0 ? undefined : b + 1));
+    };
+    const steady = nets.every((net) => {
+      const [first, second] = [part(net, 0.4, 0.7), part(net, 0.7, 1)];
+      return Math.abs(first.average - second.average) <= AGREE * (second.max - second.min) + FLOOR;
+    });
+    if (steady || seconds >= LONGEST || options.seconds !== undefined)
+      return { statistics: Object.fromEntries(nets.map((net) => [net, part(net, 0.4, 1)])), seconds, steady };
+    seconds = Math.min(LONGEST, seconds * 4);
+  }
+}
+
+function firstGuess(circuit: Circuit): number {
+  const periods = circuit.parts.flatMap((p) => {
+    if ((p.kind !== 'V' && p.kind !== 'I') || !p.wave) return [];
+    if (p.wave.shape === 'sin') return p.wave.frequency > 0 ? [1 / p.wave.frequency] : [];
+    return p.wave.shape === 'pulse' && Number.isFinite(p.wave.period) ? [p.wave.period] : [];
+  });
+  return Math.min(LONGEST, Math.max(SHORTEST, PERIODS * Math.max(0, ...periods)));
+}

@@ -1,0 +1,61 @@
+import { type KitDocument } from '../kit';
+import { print, type Unit } from '../quantity';
+import { type Consequence, type Shift } from './consequence';
+
+/** A consequence in words: whether the part may go in, and why. */
+export interface ConsequenceText {
+  readonly usable: boolean;
+  readonly title: string;
+  readonly detail: string;
+}
+
+const UNIT: Readonly<Record<Shift['mode'], Unit>> = { dcv: 'V', dca: 'A', ohms: 'ohm', diode: 'V' };
+/** Below this nothing worth naming moves. */
+const STILL = 0.01;
+
+/** Title of a check or test point as the builder knows it. */
+export function observableName(doc: KitDocument, id: string): string {
+  const [stageId = '', place = ''] = id.split('/');
+  if (place.startsWith('@')) return place.slice(1);
+  const check = doc.sheet.stages.find((s) => s.id === stageId)?.checks.find((c) => c.id === place);
+  return check?.what === 'measure' && 'testPoint' in check.red ? check.red.testPoint : (check?.title ?? place);
+}
+
+export function consequenceText(doc: KitDocument, c: Consequence): ConsequenceText {
+  const leaving = c.shifts.filter((s) => s.leaves).sort((a, b) => b.share - a.share);
+  const moved = [...c.shifts].sort((a, b) => b.share - a.share)[0];
+  const stage = (id: string) => doc.sheet.stages.find((s) => s.id === id)?.title ?? id;
+  const show = (v: number | 'over', mode: Shift['mode']) => (v === 'over' ? 'over-range' : print(v, UNIT[mode], 3));
+  if (c.overloads.length > 0) {
+    const o = c.overloads[0]!;
+    const unit = ({ power: 'W', voltage: 'V', current: 'A' } as const)[o.what];
+    return {
+      usable: false,
+      title: `Do not fit: ${o.ref} gets ${print(o.value, unit, 3)}, it stands ${print(o.rating, unit, 3)}`,
+      detail: `In “${stage(o.stage)}”.`,
+    };
+  }
+  const first = leaving[0];
+  if (first || c.flips.length > 0 || c.unsolved.length > 0) {
+    const facts = [
+      ...(first
+        ? [
+            `${observableName(doc, first.observable)} leaves its window: ${show(first.after, first.mode)} instead of ${show(first.before, first.mode)} (“${stage(first.stage)}”)`,
+          ]
+        : []),
+      ...(leaving.length > 1 ? [`${leaving.length - 1} more ${leaving.length === 2 ? 'check leaves its window' : 'checks leave theirs'}`] : []),
+      ...c.flips.map((f) => `“${f.title}” comes out otherwise (“${stage(f.stage)}”)`),
+      ...c.unsolved.map((u) => `“${stage(u.stage)}” finds no steady state`),
+    ];
+    return { usable: false, title: 'It matters here: do not fit', detail: `${facts.join('; ')}.` };
+  }
+  if (!moved || c.shifts.length === 0)
+    return { usable: true, title: 'No check can tell', detail: 'No voltage or resistance that the stages read depends on it.' };
+  if (moved.share <= STILL)
+    return { usable: true, title: 'It does not matter here', detail: 'No check moves by more than 1 %: usable here, though not as what it was sold for.' };
+  return {
+    usable: true,
+    title: 'Usable here',
+    detail: `Every check stays in its window; ${observableName(doc, moved.observable)} moves most, from ${show(moved.before, moved.mode)} to ${show(moved.after, moved.mode)}.`,
+  };
+}

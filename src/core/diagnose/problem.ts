@@ -1,0 +1,59 @@
+import { type Circuit } from '../circuit/netlist';
+import { isRunning } from '../circuit/steady';
+import { type Board } from '../fault/board';
+import { type MeterProfile } from '../meter';
+
+/** One thing that can be read on a board, in one state of it. `dca` reads the current that `source` delivers. */
+export type Observable =
+  | { readonly id: string; readonly mode: 'dcv'; readonly red: string; readonly black: string }
+  | { readonly id: string; readonly mode: 'dca'; readonly source: string }
+  | { readonly id: string; readonly mode: 'ohms' | 'diode'; readonly red: string; readonly black: string };
+
+/** The board in one state (as fitted, as set, as powered) and what can be read on it. */
+export interface Scene {
+  readonly circuit: Circuit;
+  readonly observables: readonly Observable[];
+}
+
+/** The scene with only what an operating point can tell: volts and currents of a circuit that never rests are left out. */
+export function atRest(scene: Scene): Scene {
+  return isRunning(scene.circuit) ? { ...scene, observables: scene.observables.filter((o) => o.mode === 'ohms' || o.mode === 'diode') } : scene;
+}
+
+/** How far device models differ between makers; factors and volts as half-ranges. */
+export interface ModelSpread {
+  readonly id: 'as-carded' | 'other-maker';
+  readonly weight: number;
+  /** Saturation currents of junctions lie between 1/factor and factor times the card. */
+  readonly saturationFactor: number;
+  /** LED forward voltage moves by up to this many volts. */
+  readonly ledVolts: number;
+  /** Emission coefficient of diodes moves by up to this share. */
+  readonly emissionShare: number;
+  /** Reverse current gain of bipolar transistors: sets how deep they saturate without load. */
+  readonly reverseGainFactor: number;
+}
+
+/**
+ * Two worlds, weighed against each other by the readings themselves: parts as the deck's cards say, and parts of
+ * another maker (common practice, figures of the product's methods notes).
+ */
+export const MODEL_SPREADS: readonly ModelSpread[] = [
+  { id: 'as-carded', weight: 0.6, saturationFactor: 2, ledVolts: 0, emissionShare: 0, reverseGainFactor: 1 },
+  { id: 'other-maker', weight: 0.4, saturationFactor: 10, ledVolts: 0.25, emissionShare: 0.05, reverseGainFactor: 5 },
+];
+
+/** Everything that a diagnosis is computed from. */
+export interface Problem {
+  readonly board: Board;
+  readonly scenes: readonly Scene[];
+  readonly meter: MeterProfile;
+}
+
+/** A reading of one observable: a number, or over-range. */
+export interface Evidence {
+  readonly id: string;
+  readonly value: number | 'over';
+}
+
+export const observablesOf = (problem: Problem): Observable[] => problem.scenes.flatMap((s) => s.observables);

@@ -1,0 +1,150 @@
+import { addParts, removeParts, replacePart, withValue } from '../circuit/edit';
+import { type Circuit, findPart, type Model, type Part, PINS, type Semiconductor } from '../circuit/netlist';
+import { type Board, type BoardPart } from './board';
+import { type Fault } from './fault';
+
+/** Contact resistances of the faults, ohms (choices of this product: a shorted part, a solder bridge, a reversed electrolytic). */
+const SHORT_OHMS = 0.1;
+const BRIDGE_OHMS = 0.05;
+const REVERSED_ELECTROLYTIC_OHMS = 1000;
+/** A weak transistor's current gain, a weak zener's share of its voltage, a weak MOSFET's extra threshold in volts. */
+export const WEAK = { hfe: 8, zener: 0.6, threshold: 2 } as const;
+/** Drive of a stuck op-amp's gain stage, volts. */
+const STUCK_DRIVE = 1;
+
+/** A circuit with a fault in it, and which piece now sits at which place (pieces carry their own tolerance along). */
+export interface FaultyCircuit {
+  readonly circuit: Circuit;
+  /** Ref of the piece that sits at a ref's place, where it is another one. */
+  readonly pieceAt: ReadonlyMap<string, string>;
+}
+
+const NOWHERE: ReadonlyMap<string, string> = new Map();
+
+/**
+ * Puts a fault into a circuit. A part that is not in the circuit (not fitted yet) changes nothing.
+ */
+export function applyFault(circuit: Circuit, board: Board, fault: Fault): FaultyCircuit {
+  const plain = (c: Circuit): FaultyCircuit => ({ circuit: c, pieceAt: NOWHERE });
+  if (fault.kind === 'healthy') return plain(circuit);
+  if (fault.kind === 'bridge') return plain(bridge(circuit, fault.detail.nets));
+  const refs = fault.parts.map((ref) => partOf(board, ref));
+  if (fault.kind === 'swapped' || (fault.kind === 'wrong-type' && fault.parts.length === 2)) return exchange(circuit, refs[0]!, refs[1]!);
+  return plain(applyToPart(circuit, board, refs[0]!, fault));
+}
+
+function partOf(board: Board, ref: string): BoardPart {
+  const found = board.parts.find((p) => p.ref === ref);
+  if (!found) throw new Error(`the board has no part ${ref}`);
+  return found;
+}
+
+function applyToPart(circuit: Circuit, board: Board, place: BoardPart, fault: Exclude<Fault, { kind: 'healthy' | 'bridge' | 'swapped' }>): Circuit {
+  if (fault.kind === 'stuck') return stuck(circuit, place, fault.detail.level);
+  if (fault.kind === 'open-pin' && place.kind === 'opamp') return looseOpampPin(circuit, place, fault.detail.pin);
+  const part = findPart(circuit, place.element);
+  if (!part) return circuit;
+  const change = (by: Part) => replacePart(circuit, part.name, [by]);
+  switch (fault.kind) {
+    case 'open':
+      return removeParts(circuit, [part.name]);
+    case 'short':
+      return addParts(circuit, [resistor(`${part.name}~short`, part.nodes[0]!, part.nodes[1]!, SHORT_OHMS)]);
+    case 'short-pins':
+      return addParts(circuit, [resistor(`${part.name}~short`, pinNode(part, fault.detail.pins[0]), pinNode(part, fault.detail.pins[1]), SHORT_OHMS)]);
+    case 'open-pin':
+      return change(loosen(part, fault.detail.pin));
+    case 'reversed':
+      if (part.kind === 'C') return addParts(circuit, [resistor(`${part.name}~leak`, part.nodes[0]!, part.nodes[1]!, REVERSED_ELECTROLYTIC_OHMS)]);
+      return change({ ...part, nodes: [part.nodes[1]!, part.nodes[0]!] });
+    case 'turned':
+      return change(turned(part));
+    case 'wrong-value':
+      return change(part.kind === 'D' ? withModel(part, { BV: fault.detail.value }) : withValue(part, fault.detail.value));
+    case 'weak':
+      return change(weak(part as Semiconductor));
+    case 'wrong-type':
+      return 'model' in fault.detail ? change({ ...(part as Semiconductor), model: modelByName(circuit, board, fault.detail.model) }) : circuit;
+  }
+}
+
+const resistor = (name: string, a: string, b: string, value: number): Part => ({ name, kind: 'R', nodes: [a, b], value });
+
+function bridge(circuit: Circuit, nets: readonly [string, string]): Circuit {
+  return addParts(circuit, [resistor('~bridge', nets[0], nets[1], BRIDGE_OHMS)]);
+}
+
+const pinIndex = (part: Part, pin: string) => PINS[part.kind].indexOf(pin);
+const pinNode = (part: Part, pin: string) => part.nodes[pinIndex(part, pin)]!;
+
+/** The part with one pin on a net of its own; the bulk of a MOSFET goes with its source. */
+function loosen(part: Part, pin: string): Part {
+  const loose = `${part.name}~${pin}`;
+  const at = part.nodes[pinIndex(part, pin)];
+  const withBulk = part.kind === 'M' && pin === 'S';
+  return { ...part, nodes: part.nodes.map((n, i) => (i === pinIndex(part, pin) || (withBulk && i === 3 && n === at) ? loose : n)) };
+}
+
+/** Emitter and collector (drain and source) exchanged; the bulk goes with the source pin. */
+function turned(part: Part): Part {
+  const [a, b, c, d] = part.nodes as [string, string, string, string?];
+  if (part.kind === 'M') return { ...part, nodes: [c, b, a, d === c ? a : d!] };
+  return { ...part, nodes: [c, b, a] };
+}
+
+function withModel(part: Semiconductor, params: Readonly<Record<string, number>>): Semiconductor {
+  return { ...part, model: { ...part.model, params: { ...part.model.params, ...params } } };
+}
+
+function weak(part: Semiconductor): Semiconductor {
+  const { params } = part.model;
+  if (part.kind === 'Q') return withModel(part, { BF: WEAK.hfe });
+  if (part.kind === 'D') return withModel(part, { BV: params['BV']! * WEAK.zener });
+  return withModel(part, { VTO: params['VTO']! + (part.model.kind === 'PMOS' ? -WEAK.threshold : WEAK.threshold) });
+}
+
+function modelByName(circuit: Circuit, board: Board, name: string): Model {
+  for (const place of board.parts) {
+    const part = findPart(circuit, place.element);
+    if (part && 'model' in part && part.model.name === name) return part.model;
+  }
+  throw new Error(`no part of the board is a ${name}`);
+}
+
+function exchange(circuit: Circuit, a: BoardPart, b: BoardPart): FaultyCircuit {
+  const pa = findPart(circuit, a.element);
+  const pb = findPart(circuit, b.element);
+  if (!pa || !pb) return { circuit, pieceAt: NOWHERE };
+  const inPlaceOf = (place: Part, piece: Part): Part => ({ ...piece, name: place.name, nodes: place.nodes });
+  const first = replacePart(circuit, pa.name, [inPlaceOf(pa, pb)]);
+  return {
+    circuit: replacePart(first, pb.name, [inPlaceOf(pb, pa)]),
+    pieceAt: new Map([
+      [a.ref, b.ref],
+      [b.ref, a.ref],
+    ]),
+  };
+}
+
+/** Gain stage of an op-amp sub-circuit: its first G element. */
+const gainStage = (circuit: Circuit, place: BoardPart) =>
+  circuit.parts.find((p) => p.kind === 'G' && p.name.toLowerCase().startsWith(`${place.element.toLowerCase()}.`));
+
+function stuck(circuit: Circuit, place: BoardPart, level: 'high' | 'low'): Circuit {
+  const stage = gainStage(circuit, place);
+  if (stage?.kind !== 'G') return circuit;
+  const drive = stage.gain * (level === 'high' ? STUCK_DRIVE : -STUCK_DRIVE);
+  return replacePart(circuit, stage.name, [{ name: stage.name, kind: 'I', nodes: stage.nodes.slice(0, 2), dc: drive, wave: null }]);
+}
+
+/** Order of the pins of an op-amp sub-circuit, as its instance lists them. */
+const OPAMP_PORTS = ['IN+', 'IN-', 'V+', 'V-', 'OUT'];
+
+/** Everything inside the sub-circuit that hung on this pin moves to a net of its own. */
+function looseOpampPin(circuit: Circuit, place: BoardPart, pin: string): Circuit {
+  const prefix = `${place.element}.`.toLowerCase();
+  const port = OPAMP_PORTS.indexOf(pin);
+  const loose = `${place.element}~${pin}`;
+  const moved = (p: Part): Part => ({ ...p, nodes: p.nodes.map((n, i) => (p.ports?.[i] === port ? loose : n)) });
+  return { ...circuit, parts: circuit.parts.map((p) => (p.name.toLowerCase().startsWith(prefix) ? moved(p) : p)) };
+}

@@ -1,0 +1,30 @@
+/** A kind of fault and its place. Exactly these can be put into a circuit; `parts` are refs of the board. */
+export type Fault =
+  | Shape<'healthy', readonly []>
+  | Shape<'open' | 'short' | 'reversed' | 'turned' | 'weak', readonly [string]>
+  | Shape<'open-pin', readonly [string], { readonly pin: string }>
+  | Shape<'short-pins', readonly [string], { readonly pins: readonly [string, string] }>
+  | Shape<'wrong-value', readonly [string], { readonly value: number }>
+  | Shape<'swapped', readonly [string, string]>
+  | Shape<'wrong-type', readonly [string], { readonly model: string }>
+  | Shape<'wrong-type', readonly [string, string]>
+  | Shape<'bridge', readonly [], { readonly nets: readonly [string, string] }>
+  | Shape<'stuck', readonly [string], { readonly level: 'high' | 'low' }>;
+
+interface Shape<K extends string, P extends readonly string[], D extends object = Record<string, never>> {
+  readonly kind: K;
+  readonly parts: P;
+  readonly detail: D;
+}
+
+export type FaultKind = Fault['kind'];
+
+export const HEALTHY: Fault = { kind: 'healthy', parts: [], detail: {} };
+
+/** A text that is the same for the same fault, whatever the order of parts, pins or nets. */
+export function faultKey(f: Fault): string {
+  const detail = Object.entries(f.detail).map(
+    ([k, v]) => `${k}=${Array.isArray(v) ? [...(v as string[])].sort().join('+') : typeof v === 'number' ? v.toPrecision(4) : String(v)}`,
+  );
+  return [f.kind, [...f.parts].sort().join('+'), ...detail].join('|');
+}

@@ -1,0 +1,63 @@
+/** What a meter measures: volts DC, amperes DC, ohms, diode test volts, farads, henries, current gain, hertz. */
+export type MeterMode = 'dcv' | 'dca' | 'ohms' | 'diode' | 'capacitance' | 'inductance' | 'hfe' | 'frequency';
+
+/** One range: readings up to `upTo`, error of ±(percent of reading + counts × resolution). All SI. */
+export interface MeterRange {
+  readonly upTo: number;
+  readonly percent: number;
+  readonly counts: number;
+  readonly resolution: number;
+}
+
+export interface MeterProfile {
+  readonly id: string;
+  readonly name: string;
+  readonly ranges: Readonly<Partial<Record<MeterMode, readonly MeterRange[]>>>;
+  /** Input resistance on volts, ohms. */
+  readonly inputResistance: number;
+  /** Resistance of both leads together, ohms; contained in every low-ohm reading. */
+  readonly leadResistance: number;
+  /** Capacitance of the sockets and leads, farads; contained in every reading of a capacitor. */
+  readonly capacitanceZero: number;
+  /** Ohms mode: open-circuit voltage and the resistance behind it. */
+  readonly ohmsVoltage: number;
+  readonly ohmsSource: number;
+  /** Diode test: current and the voltage at which the display gives up. */
+  readonly diodeCurrent: number;
+  readonly diodeCompliance: number;
+}
+
+/** Half-width of the meter's error and standard uncertainty of one reading, in the unit of the reading. */
+export interface Uncertainty {
+  /** Greatest error that the meter's data sheet allows. */
+  readonly halfWidth: number;
+  /** Standard uncertainty (JCGM 100: rectangular error of half-width a gives a/√3; one display step gives step/√12). */
+  readonly standard: number;
+  readonly range: MeterRange;
+}
+
+/** The range that an autoranging meter shows this reading in; the largest one when it is beyond all. */
+export function rangeFor(profile: MeterProfile, mode: MeterMode, reading: number): MeterRange | null {
+  const ranges = profile.ranges[mode];
+  if (!ranges || ranges.length === 0) return null;
+  return ranges.find((r) => Math.abs(reading) <= r.upTo) ?? ranges[ranges.length - 1]!;
+}
+
+/** Uncertainty of a reading; null when the meter lacks this mode. */
+export function uncertaintyOf(profile: MeterProfile, mode: MeterMode, reading: number): Uncertainty | null {
+  const range = rangeFor(profile, mode, reading);
+  return range ? uncertaintyIn(range, reading) : null;
+}
+
+export function uncertaintyIn(range: MeterRange, reading: number): Uncertainty {
+  const halfWidth = (range.percent / 100) * Math.abs(reading) + range.counts * range.resolution;
+  return { halfWidth, standard: Math.hypot(halfWidth / Math.sqrt(3), range.resolution / Math.sqrt(12)), range };
+}
+
+/** Ranges of an autoranging display with this many counts: `first`, ten times `first`, … up to `last`. */
+export function decadeRanges(first: number, last: number, percent: number, counts: number, displayCounts: number): MeterRange[] {
+  const ranges: MeterRange[] = [];
+  for (let upTo = first; upTo <= last * 1.0001; upTo = Number((upTo * 10).toPrecision(12)))
+    ranges.push({ upTo, percent, counts, resolution: upTo / displayCounts });
+  return ranges;
+}

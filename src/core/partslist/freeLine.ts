@@ -1,0 +1,140 @@
+import { decodeCapacitorCode, decodeLetterValue, type Decoded, decodeResistorCode, normaliseUnits } from '../marking';
+import { colourIn, type FreeKind, kindOf } from './kindWords';
+import { expandRefs } from './refs';
+
+/** What a line of free text says. Numbers in the SI unit; a type number or colour as text. */
+export interface FreeLine {
+  readonly kind: FreeKind;
+  readonly value: number | string | null;
+  readonly unit: 'ohm' | 'F' | 'H' | 'Hz' | null;
+  readonly quantity: number;
+  readonly refs: readonly string[];
+}
+
+const COUNT_WORDS =
+  'pcs?|pieces?|stk\\.?|stück|st\\.|uds?\\.?|unid(?:ades)?\\.?|un\\.|peças|pçs?\\.?|pz\\.?|pezzi|szt\\.?|шт\\.?|штук[иа]?|pièces?|only|parts?|rolls?|bags?|sets?|个|個|只|支|颗|块|片|条|枚|卷|包|套|根|本|張';
+const COUNT_PREFIX = 'qty\\.?|qté|qtd\\.?|cant\\.?|quantity|menge|anzahl|数量|кол-во|szt\\.?|ilość|quantité|cantidad|quantidade';
+
+const COUNTS: readonly RegExp[] = [
+  new RegExp(`(?:${COUNT_PREFIX})\\s*[:：=]?\\s*(\\d{1,4})(?![\\d.,]*\\s*[a-zµΩ])`, 'i'),
+  new RegExp(`(?:^|[\\s;,(—-])(\\d{1,4})\\s*(?:${COUNT_WORDS})(?=$|[\\s;,)])`, 'i'),
+  new RegExp('(\\d{1,4})\\s*(?:个|個|只|支|颗|块|片|条|枚|卷|包|套|根|本|張)'),
+  /(?:^|[\s;,(])[x×*]\s*(\d{1,4})(?=$|[\s;,)])/i,
+  /(?:^|[\s;,(])(\d{1,4})\s*[x×](?=$|[\s;,)])/i,
+  /[x×*]\s*(\d{1,4})(?=$|[\s;,)])/i,
+];
+
+const REF = '(?:R|RN|RV|VR|RT|C|CE|L|D|LED|ZD|DZ|VD|Q|T|TR|VT|U|IC|X|XTAL|Y|XT|J|K|F|SW|S|TP|HL|BQ|DA|DD|Z)';
+const REF_RANGE = `${REF}\\d{1,3}(?:\\s*(?:[-–—~～]|\\.\\.|to|bis|a|à|do|по|至|到)\\s*(?:${REF})?\\d{1,3})?`;
+/** A bare number continues a list only behind a comma or slash, and when no unit or count word follows it. */
+const BARE_NUMBER = `\\d{1,3}(?![\\dA-Za-zµΩ%]|\\.\\d|\\s*(?:[kKMµunpmx×*%]|V\\b|W\\b|${COUNT_WORDS}))`;
+const REF_LIST = new RegExp(`(?<![A-Za-z0-9])${REF_RANGE}(?:\\s*[,，、/;\\s]\\s*${REF_RANGE}|\\s*[,，、/]\\s*${BARE_NUMBER})*(?![A-Za-z0-9])`, 'g');
+
+/** Reads one line of a seller's list, whatever the order of its pieces. */
+export function readFreeLine(text: string): FreeLine {
+  const flat = normaliseUnits(text.normalize('NFC').replace(/[\t\u00a0\u200e\u200f]/g, ' '));
+  const { refs, rest: withoutRefs } = takeRefs(flat);
+  const { quantity, rest } = takeCount(withoutRefs);
+  const kind = kindOf(flat, refs);
+  const { value, unit } = valueOf(kind, rest, flat);
+  return { kind, value, unit, quantity: quantity ?? Math.max(1, refs.length), refs };
+}
+
+function takeRefs(text: string): { refs: string[]; rest: string } {
+  const found = [...text.matchAll(REF_LIST)].flatMap((match) => {
+    const refs = expandRefs(match[0].replace(/\s+(?:to|bis|a|à|do|по)\s+|[～至到—]/gi, '-'));
+    if (!refs || refs.length === 0 || isTypeNumber(match[0], text)) return [];
+    return [{ refs, rest: text.replace(match[0], ' ').replace(/[(（]\s*[)）]/g, ' '), value: SUB_OHM.test(match[0]) }];
+  });
+  const first = found[0];
+  if (!first) return { refs: [], rest: text };
+  if (!first.value || hasOhms(first.rest)) return first;
+  // `R47` with no other value in the line is 0.47 ohm, not a position; refs may still follow it.
+  return found[1] ?? { refs: [], rest: text };
+}
+
+/** A value below one ohm looks like a position: preferred numbers of two figures behind an R (IEC 60062). */
+const SUB_OHM = /^R(?:1[0-35-68]|2[0247]|3[0369]|4[37]|5[16]|6[28]|75|82|91)$/;
+const hasOhms = (rest: string) => kindOf(rest, ['R1']) !== 'R' || valueOf('R', takeCount(rest.replace(REF_LIST, ' ')).rest, rest).value !== null;
+
+/** `D1` alone may be a ref or the head of a type number; a type number goes on with letters or stands as the only number. */
+const isTypeNumber = (found: string, text: string) => /^[A-Z]+\d+$/.test(found) && new RegExp(`${found}[A-Z]`).test(text);
+
+function takeCount(text: string): { quantity: number | null; rest: string } {
+  for (const pattern of COUNTS) {
+    const match = pattern.exec(text);
+    if (match) return { quantity: Number(match[1]), rest: text.replace(match[0], ' ') };
+  }
+  return { quantity: null, rest: text };
+}
+
+/** The number that a text gives for a coarse kind; null without one. */
+export function valueIn(kind: FreeKind, text: string): number | null {
+  const { value } = valueOf(kind, normaliseUnits(text), text);
+  return typeof value === 'number' ? value : null;
+}
+
+function valueOf(kind: FreeKind, rest: string, whole: string): { value: FreeLine['value']; unit: FreeLine['unit'] } {
+  switch (kind) {
+    case 'R':
+      return { value: firstNumber(rest, (w) => [decodeLetterValue(w, 'R'), decodeResistorCode(w)]), unit: 'ohm' };
+    case 'C':
+      return { value: firstNumber(rest, (w) => [decodeLetterValue(w, 'C'), decodeCapacitorCode(w)]), unit: 'F' };
+    case 'L':
+      return { value: firstNumber(rest, (w) => [decodeLetterValue(w, 'L')]), unit: 'H' };
+    case 'XTAL':
+      return { value: frequencyOf(rest), unit: 'Hz' };
+    case 'LED':
+      return { value: colourIn(whole), unit: null };
+    case 'D':
+    case 'Q':
+    case 'IC':
+      return { value: typeNumber(rest), unit: null };
+    default:
+      return { value: null, unit: null };
+  }
+}
+
+/** Words that look like values but are sizes, powers, voltages or tolerances. */
+const NO_VALUE = /^[\d.,/]+\s*(?:mm|cm|W|V|%|ppm|pin|p)$|^±?[\d.,]+%$|^[\d.,]+V$/i;
+
+/** The first word (or word and unit) that decodes to a number. */
+function firstNumber(text: string, decoders: (word: string) => Decoded[]): number | null {
+  const glued = text.replace(/(\d)\s+(?=(?:[kKMmunp]?(?:ohms?|F|H)|[kKM])(?:[\s;,)/]|$))/g, '$1').replace(/[（）()\[\];；]/g, ' ');
+  for (const word of candidateWords(glued)) {
+    if (NO_VALUE.test(word)) continue;
+    for (const d of decoders(word)) {
+      if (d.state === 'clear' && typeof d.reading.value === 'number') return d.reading.value;
+      if (d.state === 'ambiguous' && typeof d.readings[0]!.value === 'number') return d.readings[0]!.value;
+    }
+  }
+  return null;
+}
+
+/** Values glued to other scripts stand out by their first digit: `电容0.33nF`. Values with units come before bare numbers. */
+function candidateWords(text: string): string[] {
+  const words = text
+    .replace(/[^\x20-\x7eµΩ±]+/g, ' ')
+    .split(/[\s,]+(?!\d)|\s+/)
+    .map((w) => w.replace(/^[-–:*x]+|[-–:;,.]+$/g, ''))
+    .filter((w) => /\d/.test(w));
+  const shares = words.flatMap((w) => (w.includes('/') && !/^\d+\/\d+/.test(w) ? [w.split('/')[0]!] : [w]));
+  return [...shares.filter((w) => /[a-zµΩ]/i.test(w)), ...shares.filter((w) => !/[a-zµΩ]/i.test(w))];
+}
+
+function frequencyOf(text: string): number | null {
+  const match = /(\d+(?:[.,]\d+)?)\s*([kKMG]?)\s*(?:Hz|Гц|赫)/i.exec(text) ?? /(\d+(?:[.,]\d+)?)\s*([kKM])\b/.exec(text);
+  if (!match) return null;
+  const exponent = { '': 0, k: 3, K: 3, M: 6, m: 6, G: 9 }[match[2]!] ?? 0;
+  return Number(`${match[1]!.replace(',', '.')}e${exponent}`);
+}
+
+/** A type number: letters and digits mixed, or a bare number of three digits and more. */
+export function typeNumber(text: string): string | null {
+  const words = text
+    .replace(/[^\x20-\x7e]+/g, ' ')
+    .replace(/[()[\];,]/g, ' ')
+    .split(/\s+/)
+    .filter((w) => /\d/.test(w) && !NO_VALUE.test(w) && !/^[x*]\d+$/i.test(w));
+  return words.find((w) => /[A-Z]/i.test(w) && w.length >= 4) ?? words.find((w) => /^\d{3,}[A-Z]*$/i.test(w)) ?? words.find((w) => w.length >= 3) ?? null;
+}

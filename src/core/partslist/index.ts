@@ -1,0 +1,7 @@
+export { type Column, type Columns, type TableRow } from './columns';
+export { linesFromCircuit } from './fromCircuit';
+export { readFreeLine } from './freeLine';
+export { type FreeKind } from './kindWords';
+export { readNeed } from './need';
+export { type ListRemark, type PartsList, readList } from './readList';
+export { expandRefs } from './refs';

@@ -1,0 +1,12 @@
+import { currentThrough } from '../circuit/current';
+import { type Circuit } from '../circuit/netlist';
+import { type ObserveCheck, type Sheet } from '../kit';
+import { elementOf } from './scene';
+
+/** Whether a circuit does what an observation expects: its part carries enough current, or little enough. True when nothing shows it. */
+export function showsSign(sheet: Sheet, circuit: Circuit, check: ObserveCheck): boolean {
+  if (!check.sign) return true;
+  const element = elementOf(sheet, circuit, check.sign.ref);
+  const amperes = element === null ? 0 : Math.abs(currentThrough(circuit, element));
+  return check.sign.amperes >= 0 ? amperes >= check.sign.amperes : amperes < -check.sign.amperes;
+}

@@ -1,0 +1,63 @@
+import { ownerOf } from '../circuit/edit';
+import { type Circuit, findPart, GROUND } from '../circuit/netlist';
+import { KIND_FACTS, type Sheet } from '../kit';
+import { printNominal } from '../quantity';
+import { elementOf } from './scene';
+
+/** Something about list and circuit that does not meet. */
+export interface PlaceFinding {
+  readonly severity: 'warning' | 'note';
+  readonly text: string;
+}
+
+/** Values this close are one value: a list rounds, a deck does not. */
+const SAME_VALUE = 0.02;
+
+/** The list held against the circuit: parts without a place, places without a part, other values, pins left open. */
+export function checkPlaces(sheet: Sheet, circuit: Circuit): PlaceFinding[] {
+  return [...unplaced(sheet, circuit), ...unlisted(sheet, circuit), ...otherValues(sheet, circuit), ...openPins(circuit)];
+}
+
+function unplaced(sheet: Sheet, circuit: Circuit): PlaceFinding[] {
+  return sheet.lines.flatMap((line) => {
+    if (KIND_FACTS[line.kind].board === null || line.notFitted) return [];
+    return line.refs
+      .filter((ref) => elementOf(sheet, circuit, ref) === null)
+      .map((ref): PlaceFinding => ({ severity: 'warning', text: `${ref} (${line.label}) stands on the list but has no place in the circuit.` }));
+  });
+}
+
+function unlisted(sheet: Sheet, circuit: Circuit): PlaceFinding[] {
+  const placed = new Set(sheet.lines.flatMap((l) => l.refs.map((ref) => (elementOf(sheet, circuit, ref) ?? ref).toLowerCase())));
+  const owners = [...new Set(circuit.parts.filter((p) => p.kind !== 'V' && p.kind !== 'I').map((p) => ownerOf(p.name)))];
+  return owners
+    .filter((o) => !placed.has(o.toLowerCase()))
+    .map((o): PlaceFinding => ({ severity: 'note', text: `${o} is in the circuit but on no line of the list.` }));
+}
+
+function otherValues(sheet: Sheet, circuit: Circuit): PlaceFinding[] {
+  return sheet.lines.flatMap((line) =>
+    line.refs.flatMap((ref): PlaceFinding[] => {
+      const element = elementOf(sheet, circuit, ref);
+      const part = element === null ? undefined : findPart(circuit, element);
+      if (!part || line.value === null || !('value' in part) || line.kind === 'trimmer' || line.kind === 'thermistor') return [];
+      if (Math.abs(part.value / line.value - 1) <= SAME_VALUE) return [];
+      const { unit } = KIND_FACTS[line.kind];
+      return [
+        {
+          severity: 'warning',
+          text: `${ref}: the list says ${printNominal(line.value, unit)}, the circuit ${printNominal(part.value, unit)}. What was in the bag settles nothing: look at the data sheet, trace the board, or calculate.`,
+        },
+      ];
+    }),
+  );
+}
+
+/** Nets on which one pin hangs alone. */
+function openPins(circuit: Circuit): PlaceFinding[] {
+  const pins = new Map<string, string[]>();
+  for (const p of circuit.parts) for (const net of new Set(p.nodes)) if (net !== GROUND) pins.set(net, [...(pins.get(net) ?? []), ownerOf(p.name)]);
+  return [...pins].flatMap(([net, owners]): PlaceFinding[] =>
+    owners.length === 1 && !net.includes('.') ? [{ severity: 'note', text: `Net ${net}: only ${owners[0]!} hangs on it, so that pin is left open.` }] : [],
+  );
+}

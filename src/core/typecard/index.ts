@@ -1,0 +1,2 @@
+export { COMMON_CARDS } from './common';
+export { cardFor, comparePins } from './find';

@@ -1,0 +1,2 @@
+export { type Conformity, conformity, type School, type Verdict } from './conformity';
+export { judgePart, type PartReading, type PartVerdict } from './part';

@@ -1,0 +1,89 @@
+import Papa from 'papaparse';
+import { type TableRow } from '@/core/partslist';
+
+/** A list is never larger than this, bytes; larger files are something else. */
+const MOST_BYTES = 8 * 1024 * 1024;
+const MOST_CHARACTERS = 2_000_000;
+
+const whole = (text: string): TableRow[] => text.split(/\r\n|\r|\n/).map((line, i) => ({ line: i + 1, cells: [line] }));
+
+/**
+ * Cuts a pasted list into rows. A table keeps its cells; lines of running text stay whole, whatever commas they hold.
+ */
+export function toRows(text: string): TableRow[] {
+  const source = text.slice(0, MOST_CHARACTERS);
+  if (source.trim() === '') return [];
+  const parsed = Papa.parse<string[]>(source.trimEnd(), { skipEmptyLines: false, delimitersToGuess: ['\t', ';', ',', '|'] });
+  const rows = parsed.data.map((cells, i) => ({ line: i + 1, cells }));
+  const filled = rows.filter((r) => r.cells.some((c) => c.trim() !== ''));
+  const widths = filled.map((r) => r.cells.length);
+  const usual = widths.sort((a, b) => a - b)[widths.length >> 1] ?? 1;
+  const steady = filled.filter((r) => r.cells.length === usual).length >= 0.7 * filled.length;
+  // Commas stand in running text too: only several columns, or a heading row of short words, make a table of them.
+  const comma = parsed.meta.delimiter === ',';
+  const heading = filled[0]?.cells.every((c) => c.trim().length <= 24 && !/\d/.test(c)) ?? false;
+  return usual > 1 && steady && (!comma || usual >= 3 || heading) ? rows : whole(source);
+}
+
+/**
+ * Reads a list file: XLSX, or text in UTF-8, UTF-16, GB18030 or Windows-1252, found out by its bytes.
+ * @throws Error with what is wrong with the file and what to do.
+ */
+export async function readListFile(file: File): Promise<{ readonly text: string; readonly encoding: string }> {
+  if (file.size > MOST_BYTES)
+    throw new Error(`${file.name} has ${(file.size / 1024 / 1024).toFixed(0)} MB: no parts list is that large. Save the sheet with the list alone.`);
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  if (bytes[0] === 0x50 && bytes[1] === 0x4b) return { text: await readWorkbook(file), encoding: 'XLSX' };
+  return decodeText(bytes, file.name);
+}
+
+async function readWorkbook(file: File): Promise<string> {
+  const { default: readXlsx } = await import('read-excel-file/browser');
+  let sheets;
+  try {
+    sheets = await readXlsx(file);
+  } catch {
+    throw new Error(
+      `${file.name} could not be read as XLSX: it is damaged, protected or another kind of archive. Save it as CSV, or copy the cells and paste them.`,
+    );
+  }
+  const tables = sheets.map((s) =>
+    s.data.map((row) => row.map((cell) => (cell === null ? '' : cell instanceof Date ? cell.toISOString().slice(0, 10) : String(cell)))),
+  );
+  const longest = tables.sort((a, b) => b.length - a.length)[0];
+  if (!longest || longest.length === 0) throw new Error(`${file.name} has no filled sheet.`);
+  return Papa.unparse(longest, { delimiter: '\t' });
+}
+
+/** Text of unknown encoding. Exported for tests. */
+export function decodeText(bytes: Uint8Array, name: string): { text: string; encoding: string } {
+  const marked = bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : null;
+  if (marked) return { text: new TextDecoder(marked).decode(bytes), encoding: marked };
+  const sample = bytes.subarray(0, 4000);
+  const zeros = sample.filter((b) => b === 0).length;
+  if (zeros > sample.length / 4) return { text: new TextDecoder(sample[0] === 0 ? 'utf-16be' : 'utf-16le').decode(bytes), encoding: 'utf-16' };
+  const control = sample.filter((b) => b < 9 || (b > 13 && b < 32)).length;
+  if (control > sample.length / 50) throw new Error(`${name} is no text and no XLSX. Export the list as CSV, or copy it and paste it here.`);
+  for (const encoding of ['utf-8', 'gb18030'] as const) {
+    try {
+      const text = new TextDecoder(encoding, { fatal: true }).decode(bytes);
+      if (encoding === 'utf-8' || mostlyChinese(text)) return { text, encoding };
+    } catch {
+      // Not this encoding: the next one is tried.
+    }
+  }
+  return { text: new TextDecoder('windows-1252').decode(bytes), encoding: 'windows-1252' };
+}
+
+/** Umlauts read as GB18030 give single rare characters; real Chinese text has many common ones. */
+function mostlyChinese(text: string): boolean {
+  const foreign = Array.from(text).filter((c) => c.codePointAt(0)! > 127);
+  return (
+    foreign.length > 0 &&
+    foreign.filter((c) => /[电阻容感二极三管集成晶振个只数量位号值瓷片贴解发光色红绿黄蓝白、，（）：Ωµ插座板线开关元器件名称]/.test(c)).length >
+      foreign.length / 3
+  );
+}
+
+/** Rows as CSV. Cells that a spreadsheet would take for a formula are neutralised. */
+export const toCsv = (rows: readonly (readonly string[])[]) => Papa.unparse(rows as string[][], { escapeFormulae: true });

@@ -1,0 +1,166 @@
+'use client';
+import { useMemo } from 'react';
+import { PILE_UNIT, pileOf, type Pile, type SortedPile } from '@/core/bench/pile';
+import { patternText, pieceName, settlingStep } from '@/core/bench/pileWords';
+import { type KitDocument, type Line } from '@/core/kit';
+import { type LooseKind, type LoosePiece } from '@/core/parcel';
+import { print } from '@/core/quantity';
+import { useBench } from '@/store/bench';
+import { PartBody } from './PartBody';
+import { type Loop } from './useLoop';
+import { VerdictMark } from './VerdictMark';
+
+const KINDS: readonly (readonly [LooseKind, string])[] = [
+  ['R', 'resistors'],
+  ['C', 'capacitors'],
+  ['L', 'coils'],
+  ['D', 'diodes'],
+  ['LED', 'LEDs'],
+  ['Q', 'transistors'],
+];
+
+/** The loose pile: pieces typed in any order find their lines by themselves. */
+export function PileView({ kit, loop }: { kit: KitDocument; loop: Loop }) {
+  const pile = useMemo(() => pileOf(kit), [kit]);
+  const sorted = useBench((s) => s.pile);
+  const known = sorted && pile.pieces.every((p) => p.id in sorted.sorted.assignment) ? sorted : null;
+  return (
+    <div className="zones tray-why">
+      <section className="card tray" aria-label="Loose pile">
+        {pile.lines.map((l) => (
+          <PileCell key={l.number} line={kit.sheet.lines[l.number - 1]!} pile={pile} sorted={known} number={l.number} wanted={l.quantity} />
+        ))}
+        <StrangersCell pile={pile} sorted={known} />
+      </section>
+      <aside className="card why" aria-label="Why">
+        <PileStory kit={kit} pile={pile} sorted={known} loop={loop} />
+      </aside>
+    </div>
+  );
+}
+
+const placedAt = (pile: Pile, sorted: SortedPile | null, line: number | null): LoosePiece[] =>
+  sorted ? pile.pieces.filter((p) => (sorted.sorted.assignment[p.id] ?? null) === line) : [];
+
+function PileCell({ line, pile, sorted, number, wanted }: { line: Line; pile: Pile; sorted: SortedPile | null; number: number; wanted: number }) {
+  const here = placedAt(pile, sorted, number);
+  const unsure = here.some((p) => sorted?.doubts.some((d) => d.piece === p.id));
+  const verdict = here.length === 0 ? 'none' : here.length < wanted ? 'none' : unsure ? 'doubtful' : 'in';
+  return (
+    <div className={`cell ${here.length === 0 ? 'empty' : ''} ${unsure ? 'doubtful' : ''}`}>
+      <span className="top">
+        <b>{line.label}</b>
+        <small className="num">
+          {here.length}/{wanted}
+        </small>
+      </span>
+      <small className="num">{line.refs.join(' ') || 'no place on the board'}</small>
+      <span className="body">
+        <PartBody line={line} />
+      </span>
+      <span className="foot">
+        <VerdictMark verdict={verdict} size={15} />
+        <span className="num">{here.length === 0 ? 'none yet' : here.map(pieceName).join(' · ')}</span>
+      </span>
+    </div>
+  );
+}
+
+function StrangersCell({ pile, sorted }: { pile: Pile; sorted: SortedPile | null }) {
+  const strangers = placedAt(pile, sorted, null);
+  return (
+    <div className={`cell ${strangers.length > 0 ? 'out' : 'empty'}`} aria-label="Strangers">
+      <span className="top">
+        <b>Strangers</b>
+        <small className="num">{strangers.length}</small>
+      </span>
+      <small>belong to no line</small>
+      <span className="body" />
+      <span className="foot">
+        <VerdictMark verdict={strangers.length > 0 ? 'out' : 'none'} size={15} />
+        <span className="num">{strangers.length === 0 ? 'none' : strangers.map(pieceName).join(' · ')}</span>
+      </span>
+    </div>
+  );
+}
+
+function PileStory({ kit, pile, sorted, loop }: { kit: KitDocument; pile: Pile; sorted: SortedPile | null; loop: Loop }) {
+  const append = useBench((s) => s.append);
+  const wanted = pile.lines.reduce((n, l) => n + l.quantity, 0);
+  const last = pile.pieces[pile.pieces.length - 1];
+  // Shortages say something only when the pile is nearly through.
+  const through = pile.pieces.length >= 0.8 * wanted;
+  const patterns = (sorted?.patterns ?? []).filter((p) => through || p.kind === 'stranger' || p.kind === 'spare');
+  const takeOver = () => {
+    if (!sorted) return;
+    const lineOf = (id: string) => {
+      const number = sorted.sorted.assignment[id] ?? null;
+      return number === null ? null : kit.sheet.lines[number - 1]!.id;
+    };
+    append({ kind: 'sorted', pieces: pile.pieces.map((p) => ({ loose: p.id, line: lineOf(p.id) })) });
+    loop.setPileKind(null);
+  };
+  return (
+    <>
+      <h2 className="label">What the pile says</h2>
+      <div className="kinds" role="group" aria-label="Kind of the next piece">
+        {KINDS.map(([kind, name]) => (
+          <button
+            key={kind}
+            type="button"
+            aria-pressed={loop.pileKind === kind}
+            onClick={() => {
+              loop.setPileKind(kind);
+            }}
+          >
+            {name}
+          </button>
+        ))}
+      </div>
+      {pile.pieces.length === 0 ? (
+        <p>
+          Tip the bag out. Take any piece, type its print if you can read it and what the meter shows, press Enter. <b>{wanted} pieces</b> are on the list.
+        </p>
+      ) : (
+        <p>
+          <b>
+            {pile.pieces.length} of {wanted} pieces
+          </b>{' '}
+          typed. {last && sorted && placeText(kit, sorted, last)}
+        </p>
+      )}
+      {patterns.map((p) => {
+        const { title, advice } = patternText(kit, pile, p);
+        return (
+          <p key={title}>
+            <b>{title}.</b> {advice}
+          </p>
+        );
+      })}
+      {sorted && settlingStep(kit, pile, sorted) !== null && <p className="note-box">{settlingStep(kit, pile, sorted)}</p>}
+      <div className="row">
+        <button type="button" className={through ? 'zest' : 'plain'} disabled={!sorted || pile.pieces.length === 0} onClick={takeOver}>
+          Take this over into the tray
+        </button>
+        <button
+          type="button"
+          className="plain"
+          onClick={() => {
+            loop.setPileKind(null);
+          }}
+        >
+          Back to counting <kbd>L</kbd>
+        </button>
+      </div>
+    </>
+  );
+}
+
+/** Where the last piece went. */
+function placeText(kit: KitDocument, sorted: SortedPile, piece: LoosePiece): string {
+  const number = sorted.sorted.assignment[piece.id] ?? null;
+  const doubt = sorted.doubts.find((d) => d.piece === piece.id);
+  const sure = doubt ? `${Math.round(100 * doubt.probability)} % sure` : 'sure';
+  const shown = piece.value === null ? pieceName(piece) : print(piece.value, PILE_UNIT[piece.kind], 3);
+  return number === null ? `${shown} belongs to no line (${sure}).` : `${shown} goes to ${kit.sheet.lines[number - 1]!.label} (${sure}).`;
+}

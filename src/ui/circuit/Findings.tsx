@@ -1,0 +1,53 @@
+import { useEffect, useState } from 'react';
+import { type Overload } from '@/core/consequence';
+import { type KitDocument } from '@/core/kit';
+import { print } from '@/core/quantity';
+import { type PlaceFinding } from '@/core/stage/placesCheck';
+import { Cancelled, circuitQuestions } from '@/store/bench';
+
+const UNIT = { power: 'W', voltage: 'V', current: 'A' } as const;
+
+/** Where list, circuit and ratings do not meet. */
+export function Findings({ kit, findings }: { kit: KitDocument; findings: readonly PlaceFinding[] }) {
+  const [over, setOver] = useState<readonly (Overload & { readonly stage: string })[] | null>(null);
+  useEffect(() => {
+    let current = true;
+    circuitQuestions.overloads(kit).then(
+      (o) => {
+        if (current) setOver(o);
+      },
+      (e: unknown) => {
+        if (current && !(e instanceof Cancelled)) setOver([]);
+      },
+    );
+    return () => {
+      current = false;
+    };
+  }, [kit]);
+  const title = (id: string) => kit.sheet.stages.find((s) => s.id === id)?.title ?? id;
+  return (
+    <>
+      <h2 className="label">List and circuit</h2>
+      {findings.length === 0 && <p>Every part of the list has its place, every place its part, and the values agree.</p>}
+      <ul className="remarks">
+        {findings.slice(0, 60).map((f) => (
+          <li key={f.text} className={f.severity}>
+            {f.text}
+          </li>
+        ))}
+      </ul>
+      <h2 className="label" style={{ marginTop: 14 }}>
+        Ratings, stage by stage
+      </h2>
+      {over === null && <p className="soft">Solving every stage…</p>}
+      {over?.length === 0 && <p>No part with a known rating is driven beyond it.</p>}
+      <ul className="remarks">
+        {over?.map((o) => (
+          <li key={o.ref + o.what + o.stage} className="error">
+            {o.ref} gets {print(o.value, UNIT[o.what], 3)} in “{title(o.stage)}”, it stands {print(o.rating, UNIT[o.what], 3)}.
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}

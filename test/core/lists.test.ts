@@ -1,0 +1,112 @@
+import { readList, readNeed } from '@/core/partslist';
+import { decodeText, toCsv, toRows } from '@/store/listText';
+
+const read = (text: string) => readList(toRows(text), null);
+const brief = (text: string) => read(text).lines.map((l) => [l.kind, l.value, l.quantity, l.refs.join(' ')]);
+
+describe('lists as sellers make them', () => {
+  test('free lines, each in another language', () => {
+    expect(brief('R1-R4,R7 10k 1/4W x5\nC1、C2 瓷片电容 104\n2x 100 µF/25V electrolítico\nDiode 1N4148 D1 D2')).toEqual([
+      ['resistor', 1e4, 5, 'R1 R2 R3 R4 R7'],
+      ['capacitor', 1e-7, 2, 'C1 C2'],
+      ['electrolytic', 1e-4, 2, ''],
+      ['diode', null, 2, 'D1 D2'],
+    ]);
+  });
+  test('a Chinese table', () => {
+    expect(brief('位号\t名称\t参数\t数量\nR1,R2\t金属膜电阻\t4.7k\t2\nC3\t电解电容\t47uF/25V\t1\nQ1\t三极管\tS9012\t1\nLED1\t发光二极管\t红色\t1')).toEqual([
+      ['resistor', 4700, 2, 'R1 R2'],
+      ['electrolytic', 4.7e-5, 1, 'C3'],
+      ['pnp', null, 1, 'Q1'],
+      ['led', null, 1, 'LED1'],
+    ]);
+  });
+  test('a German table with decimal commas and semicolons', () => {
+    const { lines } = read('Pos.;Bauteil;Wert;Toleranz;Menge\nR1;Widerstand;4,7k;1%;1\nD1;Zenerdiode;5V6;5%;1\nRV1;Trimmer;10k;;1\nK1;Relais 12V;;;1');
+    expect(lines.map((l) => [l.kind, l.value])).toEqual([
+      ['resistor', 4700],
+      ['zener', 5.6],
+      ['trimmer', 1e4],
+      ['relay', null],
+    ]);
+    expect(lines[0]!.tolerance).toEqual([-0.01, 0.01]);
+  });
+  test('a table without a heading row: its cells tell the columns', () => {
+    expect(brief('R1,R2\t10k\t2\nR3\t1k\t1\nC1\t100n\t1')).toEqual([
+      ['resistor', 1e4, 2, 'R1 R2'],
+      ['resistor', 1e3, 1, 'R3'],
+      ['capacitor', 1e-7, 1, 'C1'],
+    ]);
+  });
+  test('columns can be corrected', () => {
+    const rows = toRows('ref;val;n\nR1;10k;3');
+    expect(readList(rows, null, ['refs', 'value', 'quantity']).lines[0]!.quantity).toBe(3);
+  });
+  test('ratings, bodies, colours, boards, places that stay empty, options', () => {
+    const { lines, options } = read(
+      'board;ref;part;value;note\nA;R1;Resistor 0805;10k 1/4W;\nB;R1;Resistor;22k;DNP\nA;C1;Electrolytic;100u/16V;only with case\nA;D1;LED 5mm;green;',
+    );
+    expect(lines[0]).toMatchObject({ refs: ['A:R1'], rating: { watts: 0.25 }, package: '0805' });
+    expect(lines[1]).toMatchObject({ refs: ['B:R1'], notFitted: true });
+    expect(lines[2]).toMatchObject({ rating: { volts: 16 }, option: 'case=yes' });
+    expect(lines[3]).toMatchObject({ colour: 'green' });
+    expect(options).toEqual([{ id: 'case', text: 'with case', choices: ['yes', 'no'] }]);
+  });
+  test.each([
+    ['12 V adapter 500 mA 5.5/2.1 mm centre plus, not included', { kind: 'supply', volts: 12, amperes: 0.5, polarity: 'centre-plus' }],
+    ['Lautsprecher 8 ohm 3 W, nicht enthalten', { kind: 'load', ohms: 8, watts: 3 }],
+    ['电池 9V 不含', { kind: 'battery', volts: 9 }],
+  ])('needed, not supplied: %s', (text, need) => {
+    expect(readNeed(text, 'n')).toMatchObject(need);
+    expect(read(`Resistor 10k R1\n${text}`).needs).toHaveLength(1);
+  });
+  test('an ordinary line is no need', () => {
+    expect(readNeed('12 V relay', 'n')).toBeNull();
+  });
+});
+
+describe('rubbish in lists', () => {
+  test.each([
+    ['ref;value\nR1;=HYPERLINK("x")', /looks like a formula/],
+    ['ref;part;value\nR1;Resistor 22k;10k', /says both 10 kΩ and 22 kΩ/],
+    ['ref;value;n\nR1;10k;1\n\nR2;;1', /merged cells/],
+    ['Bitte beachten Sie die Hinweise', /was not understood/],
+  ])('%j', (text, message) => {
+    const rows = text.startsWith('ref;value;n') ? readList(toRows(text), null, ['refs', 'value', 'quantity']) : read(text);
+    expect(rows.remarks.map((r) => r.message).join('\n')).toMatch(message);
+  });
+  test('marks that turn the direction of writing are taken out', () => {
+    expect(brief('ref;value\n\u202eR1\u202c;\u200f10k')).toEqual([['resistor', 1e4, 1, 'R1']]);
+  });
+  test('a list of 3000 lines is cut with a message, not swallowed', () => {
+    const list = `ref;value\n${Array.from({ length: 3000 }, (_, i) => `R${i % 9999};1k`).join('\n')}`;
+    const { lines, remarks } = read(list);
+    expect(lines).toHaveLength(2000);
+    expect(remarks.some((r) => /more than 2000 lines/.test(r.message))).toBe(true);
+  });
+});
+
+describe('encodings', () => {
+  const bytes = (...b: number[]) => Uint8Array.from(b);
+  test.each([
+    ['UTF-8', new TextEncoder().encode('R1 Widerstand grün'), 'utf-8', 'R1 Widerstand grün'],
+    ['UTF-16 with its mark', bytes(0xff, 0xfe, 0x52, 0, 0x31, 0), 'utf-16le', 'R1'],
+    ['UTF-16 without', bytes(0x52, 0, 0x31, 0, 0x20, 0, 0x31, 0), 'utf-16', 'R1 1'],
+    ['GB18030', bytes(0xb5, 0xe7, 0xd7, 0xe8, 0x20, 0x52, 0x31), 'gb18030', '电阻 R1'],
+    ['Windows-1252', bytes(0x67, 0x72, 0xfc, 0x6e, 0x20, 0x52, 0x31), 'windows-1252', 'grün R1'],
+  ] as const)('%s', (_, data, encoding, text) => {
+    expect(decodeText(data, 'list.csv')).toEqual({ encoding, text });
+  });
+  test('what is no text is refused by name', () => {
+    expect(() =>
+      decodeText(
+        Uint8Array.from({ length: 400 }, (_, i) => (i * 7) % 31),
+        'photo.bin',
+      ),
+    ).toThrow(/photo.bin is no text and no XLSX/);
+  });
+});
+
+test('a note that looks like a formula is no formula in the exported CSV', () => {
+  expect(toCsv([['=1+1', 'plain']])).toBe('"\'=1+1",plain');
+});
