@@ -1,4 +1,4 @@
-import { criticalVoltage, GMIN, limitJunction, safeExp, VT } from '../solve/junction';
+import { criticalVoltage, GMIN, limitJunction, safeExp, startingVoltage, VT } from '../solve/junction';
 import { type Pattern } from '../solve/pattern';
 import { blockSlots, type DeviceBank } from './bank';
 
@@ -89,8 +89,9 @@ export class BipolarBank implements DeviceBank {
     for (let i = 0; i < this.count; i++) {
       const t = 3 * i;
       const vb = x[this.terminals[t + 1]!]!;
-      this.vbe[i] = this.polarity[i]! * (vb - x[this.terminals[t + 2]!]!);
-      this.vbc[i] = this.polarity[i]! * (vb - x[this.terminals[t]!]!);
+      const critical = this.p[i * STRIDE + P.VCRIT]!;
+      this.vbe[i] = startingVoltage(this.polarity[i]! * (vb - x[this.terminals[t + 2]!]!), VT, critical);
+      this.vbc[i] = startingVoltage(this.polarity[i]! * (vb - x[this.terminals[t]!]!), VT, critical);
     }
   }
 

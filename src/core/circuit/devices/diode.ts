@@ -1,5 +1,5 @@
 import { type Pattern } from '../solve/pattern';
-import { criticalVoltage, GMIN, limitJunction, safeExp, VT } from '../solve/junction';
+import { criticalVoltage, GMIN, limitJunction, safeExp, startingVoltage, VT } from '../solve/junction';
 import { type DeviceBank, pairSlots } from './bank';
 
 export interface DiodeSpec {
@@ -81,7 +81,13 @@ export class DiodeBank implements DeviceBank {
   }
 
   warmStart(x: Float64Array): void {
-    for (let i = 0; i < this.count; i++) this.last[i] = x[this.anode[i]!]! - x[this.cathode[i]!]!;
+    for (let i = 0; i < this.count; i++) {
+      const nvt = this.nvt[i]!;
+      const critical = this.critical[i]!;
+      const forward = startingVoltage(x[this.anode[i]!]! - x[this.cathode[i]!]!, nvt, critical);
+      const knee = this.knee[i]!;
+      this.last[i] = knee === Infinity ? forward : -startingVoltage(-forward - knee, nvt, critical) - knee;
+    }
   }
 
   load(x: Float64Array, a: Float64Array, f: Float64Array): boolean {

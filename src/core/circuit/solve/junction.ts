@@ -23,6 +23,12 @@ export function limitJunction(wanted: number, before: number, nvt: number, criti
   return step > 0 ? before + nvt * Math.log(step) : critical;
 }
 
+/**
+ * Voltage from which a junction is taken up in a warm start. In the circuit that the start comes from the place may have held
+ * another part, or none: what no junction carries is cut to 10 VT above the critical voltage (hundreds of amperes).
+ */
+export const startingVoltage = (volts: number, nvt: number, critical: number): number => Math.min(volts, critical + 10 * nvt);
+
 /** Gate voltage limiting (`fetlim` of SPICE 2): keeps a step from jumping across the threshold. */
 export function limitGate(wanted: number, before: number, threshold: number): number {
   const high = Math.abs(2 * (before - threshold)) + 2;

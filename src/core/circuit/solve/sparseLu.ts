@@ -6,10 +6,12 @@
 
 /** A pivot must reach this share of the largest entry of its column, so that no multiplier exceeds its inverse. */
 const PIVOT_THRESHOLD = 1e-2;
+/** The same for a diagonal entry, which stays usable when currents elsewhere change; Newton's method forgives the digits. */
+const DIAGONAL_THRESHOLD = 1e-6;
 /** A repeated factorisation whose multipliers grow beyond this has lost its order: search pivots again. */
 const MULTIPLIER_LIMIT = 1e9;
 /** Orders kept per pattern: faults push a board into a handful of regimes that want different pivots. */
-const MOST_ORDERS = 6;
+const MOST_ORDERS = 12;
 const SMALLEST_PIVOT = 1e-200;
 
 /** The elimination order of one pattern. Positions index the value array (pattern entries first, then fill-ins). */
@@ -103,7 +105,7 @@ export class SparseLu {
           next += u1 - u0;
           continue;
         }
-        if (!(multiplier < MULTIPLIER_LIMIT && multiplier > -MULTIPLIER_LIMIT)) return false;
+        if (!(multiplier < MULTIPLIER_LIMIT && multiplier > -MULTIPLIER_LIMIT) && this.outgrows(pivot, upperSlot, u0, u1)) return false;
         for (let u = u0; u < u1; u++) {
           const t = target[next++]!;
           v[t] = v[t]! - multiplier * v[upperSlot[u]!]!;
@@ -111,6 +113,13 @@ export class SparseLu {
       }
     }
     return true;
+  }
+
+  /** Whether a pivot that is small in its column is small in its row too: only then do the entries below it grow. */
+  private outgrows(pivot: number, upperSlot: Int32Array, u0: number, u1: number): boolean {
+    const limit = MULTIPLIER_LIMIT * Math.abs(pivot);
+    for (let u = u0; u < u1; u++) if (!(Math.abs(this.values[upperSlot[u]!]!) < limit)) return true;
+    return false;
   }
 
   /** Solves A x = b in place: `b` becomes x. */
@@ -163,18 +172,27 @@ export class SparseLu {
   }
 }
 
-/** Entry of an active row: its value during the search and its position in the value array. */
-interface Cell {
-  value: number;
-  readonly slot: number;
+/** An active row during the search: short enough that looking through it beats any index. */
+interface ActiveRow {
+  readonly columns: number[];
+  readonly values: number[];
+  /** Positions of the entries in the value array. */
+  readonly slots: number[];
+}
+
+/** Takes entry `at` out of an unordered list. */
+function drop(list: number[], at: number): void {
+  const last = list.pop()!;
+  if (at < list.length) list[at] = last;
 }
 
 class PivotSearch {
   stuckAt: { row: number; column: number } | null = null;
-  private readonly row: Map<number, Cell>[];
-  private readonly column: Set<number>[];
+  private readonly row: ActiveRow[];
+  /** Rows with an entry in each column. */
+  private readonly column: number[][];
+  private readonly activeRows: number[];
   private slots: number;
-  private readonly activeRows: Set<number>;
 
   constructor(
     private readonly size: number,
@@ -182,15 +200,30 @@ class PivotSearch {
     columns: Int32Array,
     entries: Float64Array,
   ) {
-    this.row = Array.from({ length: size }, () => new Map<number, Cell>());
-    this.column = Array.from({ length: size }, () => new Set<number>());
+    this.row = Array.from({ length: size }, () => ({ columns: [], values: [], slots: [] }));
+    this.column = Array.from({ length: size }, () => []);
     this.slots = rows.length;
-    this.activeRows = new Set(Array.from({ length: size }, (_, i) => i));
-    for (let s = 0; s < rows.length; s++) {
-      if (rows[s]! >= size || columns[s]! >= size) continue;
-      this.row[rows[s]!]!.set(columns[s]!, { value: entries[s]!, slot: s });
-      this.column[columns[s]!]!.add(rows[s]!);
-    }
+    this.activeRows = Array.from({ length: size }, (_, i) => i);
+    for (let s = 0; s < rows.length; s++) if (rows[s]! < size && columns[s]! < size) this.append(rows[s]!, columns[s]!, entries[s]!, s);
+  }
+
+  private append(row: number, column: number, value: number, slot: number): void {
+    const cells = this.row[row]!;
+    cells.columns.push(column);
+    cells.values.push(value);
+    cells.slots.push(slot);
+    this.column[column]!.push(row);
+  }
+
+  /** Takes the entry of a row in one column out of the row, and returns its value and slot. */
+  private take(row: number, column: number): { value: number; slot: number } {
+    const { columns, values, slots } = this.row[row]!;
+    const at = columns.indexOf(column);
+    const taken = { value: values[at]!, slot: slots[at]! };
+    drop(columns, at);
+    drop(values, at);
+    drop(slots, at);
+    return taken;
   }
 
   run(): EliminationOrder | null {
@@ -206,33 +239,33 @@ class PivotSearch {
     const upperSlot: number[] = [];
     const target: number[] = [];
     for (let k = 0; k < size; k++) {
-      const pivot = this.choose();
-      if (!pivot) return null;
-      const [r, c] = pivot;
-      const pivotCells = this.row[r]!;
-      const diagonal = pivotCells.get(c)!;
+      const at = this.choose();
+      if (at < 0) return null;
+      const r = this.activeRows[at]!;
+      const c = this.chosenColumn;
+      const pivot = this.take(r, c);
+      const rest = this.row[r]!;
       pivotRow[k] = r;
       pivotColumn[k] = c;
-      pivotSlot[k] = diagonal.slot;
-      pivotCells.delete(c);
-      for (const [column, cell] of pivotCells) {
-        upperColumn.push(column);
-        upperSlot.push(cell.slot);
-        this.column[column]!.delete(r);
+      pivotSlot[k] = pivot.slot;
+      for (const column of rest.columns) {
+        const members = this.column[column]!;
+        drop(members, members.indexOf(r));
       }
-      this.activeRows.delete(r);
-      this.column[c]!.delete(r);
+      upperColumn.push(...rest.columns);
+      upperSlot.push(...rest.slots);
+      drop(this.activeRows, at);
       for (const i of this.column[c]!) {
-        const cells = this.row[i]!;
-        const below = cells.get(c)!;
-        cells.delete(c);
+        if (i === r) continue;
+        const below = this.take(i, c);
         lowerRow.push(i);
         lowerSlot.push(below.slot);
-        const multiplier = below.value / diagonal.value;
-        for (const [column, cell] of pivotCells) target.push(this.reduce(i, column, multiplier * cell.value));
+        const multiplier = below.value / pivot.value;
+        for (let u = 0; u < rest.columns.length; u++) target.push(this.reduce(i, rest.columns[u]!, multiplier * rest.values[u]!));
       }
       lowerStart[k + 1] = lowerRow.length;
       upperStart[k + 1] = upperColumn.length;
+      this.column[c]!.length = 0;
     }
     return {
       slots: this.slots,
@@ -250,48 +283,59 @@ class PivotSearch {
   }
 
   private reduce(row: number, column: number, by: number): number {
-    const known = this.row[row]!.get(column);
-    if (known) {
-      known.value -= by;
-      return known.slot;
+    const { columns, values, slots } = this.row[row]!;
+    const at = columns.indexOf(column);
+    if (at >= 0) {
+      values[at]! -= by;
+      return slots[at]!;
     }
-    const cell = { value: -by, slot: this.slots++ };
-    this.row[row]!.set(column, cell);
-    this.column[column]!.add(row);
-    return cell.slot;
+    const slot = this.slots++;
+    this.append(row, column, -by, slot);
+    return slot;
   }
 
-  /** The entry of least Markowitz count (r−1)(c−1) among those large enough in their column. */
-  private choose(): [number, number] | null {
-    let best: [number, number] | null = null;
+  private chosenColumn = 0;
+
+  /**
+   * Place in `activeRows` of the entry of least Markowitz count (r−1)(c−1) among those large enough in their column, and
+   * of the largest where counts are equal; −1 when there is none. Sets `chosenColumn`. A row whose diagonal will do offers
+   * no other entry: at a net it holds all conductances, and stays large when the transistors there switch off.
+   */
+  private choose(): number {
+    let best = -1;
     let bestCount = Infinity;
     let bestSize = 0;
-    for (const r of this.activeRows) {
-      const cells = this.row[r]!;
-      for (const [c, cell] of cells) {
-        const count = (cells.size - 1) * (this.column[c]!.size - 1);
-        const size = Math.abs(cell.value);
-        if (count > bestCount || (count === bestCount && size <= bestSize) || !(size > SMALLEST_PIVOT)) continue;
-        if (size < PIVOT_THRESHOLD * this.largestInColumn(c)) continue;
-        best = [r, c];
+    for (let at = 0; at < this.activeRows.length && bestCount > 0; at++) {
+      const row = this.activeRows[at]!;
+      const { columns, values } = this.row[row]!;
+      const diagonal = columns.indexOf(row);
+      const ownOnly = diagonal >= 0 && this.isLarge(Math.abs(values[diagonal]!), row, DIAGONAL_THRESHOLD);
+      for (let e = ownOnly ? diagonal : 0; e < (ownOnly ? diagonal + 1 : columns.length); e++) {
+        const column = columns[e]!;
+        const count = (columns.length - 1) * (this.column[column]!.length - 1);
+        const size = Math.abs(values[e]!);
+        if (count > bestCount || (count === bestCount && size <= bestSize)) continue;
+        if (!ownOnly && !this.isLarge(size, column, PIVOT_THRESHOLD)) continue;
+        best = at;
+        this.chosenColumn = column;
         bestCount = count;
         bestSize = size;
       }
-      if (bestCount === 0 && this.size > 200) break;
     }
-    if (!best) this.stuckAt = this.emptiest();
+    if (best < 0) this.stuckAt = { row: this.activeRows[0] ?? 0, column: Math.max(0, this.column.findIndex((rows) => rows.length > 0)) };
     return best;
+  }
+
+  private isLarge(size: number, column: number, threshold: number): boolean {
+    return size > SMALLEST_PIVOT && size >= threshold * this.largestInColumn(column);
   }
 
   private largestInColumn(column: number): number {
     let largest = 0;
-    for (const r of this.column[column]!) largest = Math.max(largest, Math.abs(this.row[r]!.get(column)!.value));
+    for (const r of this.column[column]!) {
+      const { columns, values } = this.row[r]!;
+      largest = Math.max(largest, Math.abs(values[columns.indexOf(column)]!));
+    }
     return largest;
-  }
-
-  private emptiest(): { row: number; column: number } {
-    const [row = 0] = this.activeRows;
-    const column = this.column.findIndex((rows) => rows.size > 0);
-    return { row, column: Math.max(0, column) };
   }
 }
