@@ -25,15 +25,20 @@ import { type LoosePiece, type ParcelLine, sortParcel } from '../src/core/parcel
 import { boardOf, circuitOf, sceneOf } from '../src/core/stage/scene';
 import { DEMOS } from '../src/stand-in/demos';
 
+/** Runs a second, in the best of five windows: on both sides of a ratio, what else the machine does counts for little. */
 function rate(run: () => void, seconds = 0.6): number {
   run();
-  const start = performance.now();
-  let count = 0;
-  while (performance.now() - start < seconds * 1000) {
-    run();
-    count++;
-  }
-  return (1000 * count) / (performance.now() - start);
+  return Math.max(
+    ...Array.from({ length: 5 }, () => {
+      const start = performance.now();
+      let count = 0;
+      while (count === 0 || performance.now() - start < seconds * 200) {
+        run();
+        count++;
+      }
+      return (1000 * count) / (performance.now() - start);
+    }),
+  );
 }
 
 const times = (value: number) => `${value >= 100 ? value.toFixed(0) : value.toFixed(1)} ×`;
@@ -43,12 +48,16 @@ const simulation = new Simulation();
 await simulation.start();
 
 /** Operating points a second of the simulator in the dev dependencies, on one deck. */
-async function referenceRate(deck: string, runs = 20): Promise<number> {
+async function referenceRate(deck: string): Promise<number> {
   simulation.setNetList(`${deck.replace(/^\.end\s*$/im, '')}\n.op\n.end\n`);
   await simulation.runSim();
-  const started = performance.now();
-  for (let i = 0; i < runs; i++) await simulation.runSim();
-  return (1000 * runs) / (performance.now() - started);
+  let best = 0;
+  for (let window = 0; window < 5; window++) {
+    const started = performance.now();
+    for (let i = 0; i < 6; i++) await simulation.runSim();
+    best = Math.max(best, 6000 / (performance.now() - started));
+  }
+  return best;
 }
 
 /** Every fault of a board solved once, on one layout where values alone change. Returns how many found a solution. */
@@ -57,7 +66,7 @@ function solveFaultList(circuit: Circuit, board: Board, faults: readonly Fault[]
   const pairs = faultPairs(circuit, board);
   const probes = pairs.map(([red, black]) => ({ red, black }));
   const extras = new Map(pairs.map(([a, b], i) => [pairKey(a, b), i]));
-  const system = new System(circuit, probes, orders);
+  const system = new System(circuit, { probes, orders, loosePins: true });
   const newton = new Newton(system, 'sample');
   const healthy = newton.solve(null);
   let solved = 0;
@@ -70,7 +79,7 @@ function solveFaultList(circuit: Circuit, board: Board, faults: readonly Fault[]
       change.leave();
       continue;
     }
-    const own = new System(faulty, [], orders);
+    const own = new System(faulty, { orders });
     const start = new Float64Array(own.size + 1);
     own.unknowns.forEach((net, i) => {
       const k = system.unknowns.indexOf(net);
@@ -87,9 +96,12 @@ function nativeSeconds(circuit: Circuit, board: Board, faults: readonly Fault[])
   const folder = mkdtempSync(join(tmpdir(), 'faults-'));
   const time = (script: string): number => {
     writeFileSync(join(folder, 'run.cir'), script);
-    const started = performance.now();
-    spawnSync('/usr/bin/ngspice', ['-b', join(folder, 'run.cir')], { stdio: 'ignore' });
-    return (performance.now() - started) / 1000;
+    const seconds = Array.from({ length: 3 }, () => {
+      const started = performance.now();
+      spawnSync('/usr/bin/ngspice', ['-b', join(folder, 'run.cir')], { stdio: 'ignore' });
+      return (performance.now() - started) / 1000;
+    });
+    return Math.min(...seconds);
   };
   const decks = faults.map((fault, i) => {
     const name = join(folder, `f${i}.cir`);

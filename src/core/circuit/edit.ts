@@ -2,8 +2,14 @@ import { type Circuit, findPart, type Part } from './netlist';
 
 /** The circuit without these parts; `XU1` also removes everything inside the sub-circuit. */
 export function removeParts(circuit: Circuit, names: readonly string[]): Circuit {
-  const gone = new Set(names.map((n) => n.toLowerCase()));
-  return { ...circuit, parts: circuit.parts.filter((p) => !gone.has(p.name.toLowerCase()) && !gone.has(ownerOf(p.name).toLowerCase())) };
+  const gone = names.map((n) => n.toLowerCase());
+  return { ...circuit, parts: circuit.parts.filter((p) => !gone.some((name) => isOrBelongsTo(p.name, name))) };
+}
+
+/** Whether a part has this lower-case name, or stands inside the sub-circuit of that name. */
+function isOrBelongsTo(part: string, name: string): boolean {
+  if (part.length !== name.length && part[name.length] !== '.') return false;
+  return part.slice(0, name.length).toLowerCase() === name;
 }
 
 /** Outermost name of a part: `XU1` for `XU1.R3`, the part's own name otherwise. */
@@ -49,7 +55,8 @@ export function withValue(part: Part, value: number): Part {
 
 /** The circuit with one part exchanged for another (or several). */
 export function replacePart(circuit: Circuit, name: string, by: readonly Part[]): Circuit {
-  return { ...circuit, parts: circuit.parts.flatMap((p) => (p.name === name ? by : [p])) };
+  const at = circuit.parts.findIndex((p) => p.name === name);
+  return at < 0 ? circuit : { ...circuit, parts: [...circuit.parts.slice(0, at), ...by, ...circuit.parts.slice(at + 1)] };
 }
 
 export function addParts(circuit: Circuit, parts: readonly Part[]): Circuit {

@@ -68,7 +68,7 @@ class Run {
     private readonly circuit: Circuit,
     private readonly options: TransientOptions,
   ) {
-    this.system = new System(circuit, [], null, true);
+    this.system = new System(circuit, { dynamic: true });
     options.prepare?.(this.system);
     this.newton = new Newton(this.system);
     this.from = options.from ?? 0;

@@ -46,7 +46,7 @@ interface Rig {
 
 function layOut(circuit: Circuit, board: Board, probes: readonly ProbePair[], orders: OrderCache): Layout {
   const pairs = faultPairs(circuit, board);
-  const system = new System(circuit, [...probes, ...pairs.map(([red, black]) => ({ red, black }))], orders);
+  const system = new System(circuit, { probes: [...probes, ...pairs.map(([red, black]) => ({ red, black }))], orders, loosePins: true });
   const extras = new Map(pairs.map(([a, b], i) => [pairKey(a, b), probes.length + i]));
   return { circuit, system, newton: new Newton(system, 'sample'), steps: specimenSteps(system, circuit, board, HEALTHY, new Map()), extras };
 }
@@ -80,7 +80,7 @@ function rigFor(
       done: change.leave,
     };
   }
-  const system = new System(faulty, probes, orders);
+  const system = new System(faulty, { probes, orders });
   const steps = specimenSteps(system, faulty, problem.board, fault, faultyCircuit.pieceAt);
   return {
     system,

@@ -77,10 +77,13 @@ export function valueChange(system: System, healthy: Circuit, faulty: Circuit, e
 function removed(system: System, part: Part): Both | null {
   if (part.kind === 'C') return NOTHING;
   if (part.kind === 'R') return valueSteps(system, part.name, part.value, Infinity);
+  if (part.kind === 'Q') return moves(system.rewirer(part, null));
   if (part.kind !== 'D') return null;
   const present = system.presenceSetter(part.name);
   return present && { enter: () => present(false), leave: () => present(true) };
 }
+
+const moves = (move: ((moved: boolean) => void) | null): Both | null => move && { enter: () => move(true), leave: () => move(false) };
 
 const NOTHING: Both = { enter: () => undefined, leave: () => undefined };
 
@@ -91,7 +94,9 @@ function added(system: System, part: Part, extras: ReadonlyMap<string, number>):
 }
 
 function changed(system: System, before: Part, after: Part): Both | null {
-  if (before.kind !== after.kind || before.nodes.some((n, i) => n !== after.nodes[i])) return null;
+  if (before.kind !== after.kind) return null;
+  if (before.nodes.some((n, i) => n !== after.nodes[i]))
+    return 'model' in before && 'model' in after && before.model === after.model ? moves(system.rewirer(before, after)) : null;
   if (before.kind === 'C') return NOTHING;
   if (before.kind === 'R' && after.kind === 'R') return valueSteps(system, before.name, before.value, after.value);
   if (before.kind === 'V' && after.kind === 'V') return valueSteps(system, before.name, before.dc, after.dc);

@@ -30,7 +30,10 @@ export class BipolarBank implements DeviceBank {
   private readonly vbe: Float64Array;
   private readonly vbc: Float64Array;
 
-  constructor(specs: readonly BipolarSpec[], pattern: Pattern) {
+  constructor(
+    specs: readonly BipolarSpec[],
+    private readonly pattern: Pattern,
+  ) {
     this.count = specs.length;
     this.terminals = Int32Array.from(specs.flatMap((s) => [s.collector, s.base, s.emitter]));
     this.slots = Int32Array.from(specs.flatMap((s) => blockSlots(pattern, [s.collector, s.base, s.emitter])));
@@ -65,6 +68,12 @@ export class BipolarBank implements DeviceBank {
     this.polarity[i] = polarity;
     this.scale[i] = scale;
     this.fill(i, params, scale);
+  }
+
+  /** Puts the terminals of a transistor elsewhere: collector, base, emitter. Their places in the matrix must have been laid out. */
+  rewire(i: number, terminals: readonly [number, number, number]): void {
+    this.terminals.set(terminals, 3 * i);
+    this.slots.set(blockSlots(this.pattern, terminals), 9 * i);
   }
 
   /** Changes one model parameter of one transistor. */

@@ -28,7 +28,10 @@ export class DiodeBank implements DeviceBank {
   private readonly gmin: Float64Array;
   private readonly nominal: { is: number; n: number; bv: number; ibv: number; scale: number }[];
 
-  constructor(specs: readonly DiodeSpec[], pattern: Pattern) {
+  constructor(
+    specs: readonly DiodeSpec[],
+    private readonly pattern: Pattern,
+  ) {
     this.count = specs.length;
     this.anode = Int32Array.from(specs, (s) => s.anode);
     this.cathode = Int32Array.from(specs, (s) => s.cathode);
@@ -54,6 +57,13 @@ export class DiodeBank implements DeviceBank {
   replace(i: number, { IS, N, BV, IBV }: Readonly<Record<string, number>>, scale: number): void {
     this.nominal[i] = { is: IS!, n: N!, bv: BV!, ibv: IBV!, scale };
     this.update(i);
+  }
+
+  /** Puts the two ends of a diode elsewhere. Their places in the matrix must have been laid out. */
+  rewire(i: number, anode: number, cathode: number): void {
+    this.anode[i] = anode;
+    this.cathode[i] = cathode;
+    this.slots.set(pairSlots(this.pattern, anode, cathode), 4 * i);
   }
 
   /** Takes a diode out of the circuit, or puts it back. */

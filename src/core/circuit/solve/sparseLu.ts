@@ -322,7 +322,14 @@ class PivotSearch {
         bestSize = size;
       }
     }
-    if (best < 0) this.stuckAt = { row: this.activeRows[0] ?? 0, column: Math.max(0, this.column.findIndex((rows) => rows.length > 0)) };
+    if (best < 0)
+      this.stuckAt = {
+        row: this.activeRows[0] ?? 0,
+        column: Math.max(
+          0,
+          this.column.findIndex((rows) => rows.length > 0),
+        ),
+      };
     return best;
   }
 

@@ -1,10 +1,11 @@
-import { type DeviceBank, pairSlots } from '../devices/bank';
-import { BipolarBank, type BipolarSpec } from '../devices/bipolar';
-import { DiodeBank, type DiodeSpec } from '../devices/diode';
-import { JfetBank, type JfetSpec } from '../devices/jfet';
-import { MosfetBank, type MosfetSpec } from '../devices/mosfet';
+import { blockSlots, type DeviceBank, pairSlots } from '../devices/bank';
+import { BipolarBank } from '../devices/bipolar';
+import { DiodeBank } from '../devices/diode';
+import { JfetBank } from '../devices/jfet';
+import { MosfetBank } from '../devices/mosfet';
 import { type Circuit, GROUND, type Part, type Semiconductor, type Source } from '../netlist';
 import { levelAt } from '../waveform';
+import { branchName, collectDevices, type DeviceHandle, layOut, SERIES } from './layout';
 import { Pattern } from './pattern';
 import { type OrderCache, SparseLu } from './sparseLu';
 
@@ -19,6 +20,16 @@ export type { OrderCache } from './sparseLu';
 export interface ProbePair {
   readonly red: string;
   readonly black: string;
+}
+
+export interface SystemOptions {
+  readonly probes?: readonly ProbePair[];
+  /** Elimination orders shared with other systems. */
+  readonly orders?: OrderCache;
+  /** Lays out capacitors and coils for transients. */
+  readonly dynamic?: boolean;
+  /** Gives every bipolar transistor a net of its own to which a pin can be moved that touches nothing. */
+  readonly loosePins?: boolean;
 }
 
 /** One adjustable conductance between two unknowns. */
@@ -53,7 +64,7 @@ type Handle =
   | { readonly kind: 'conductance'; readonly entry: Conductance }
   | { readonly kind: 'source'; readonly row: number }
   | { readonly kind: 'current'; readonly from: number; readonly to: number; value: number }
-  | { readonly kind: 'D' | 'Q' | 'M' | 'J'; readonly index: number };
+  | DeviceHandle;
 
 const DIODE_PARAMS = ['IS', 'N', 'BV'] as const;
 const BIPOLAR_PARAMS = ['IS', 'BF', 'BR', 'VAF', 'NF'] as const;
@@ -91,13 +102,16 @@ export class System {
   private readonly sourceParts: readonly Source[];
   /** Series resistances of semiconductors, by part, in the order of `SERIES`. */
   private readonly terminals = new Map<string, { readonly param: string; readonly entry: Conductance }[]>();
+  /** Unknowns at the pins of diodes and bipolar transistors as laid out, and the spare one of each transistor. */
+  private readonly pinsOf = new Map<string, readonly number[]>();
+  private readonly looseOf = new Map<string, number>();
   private readonly diodes: DiodeBank;
   private readonly bipolars: BipolarBank;
   private readonly mosfets: MosfetBank;
   private readonly jfets: JfetBank;
 
-  constructor(circuit: Circuit, probes: readonly ProbePair[] = [], orders: OrderCache | null = null, dynamic = false) {
-    const layout = layOut(circuit);
+  constructor(circuit: Circuit, { probes = [], orders, dynamic = false, loosePins = false }: SystemOptions = {}) {
+    const layout = layOut(circuit, loosePins);
     const ground = layout.unknowns.length;
     const pattern = new Pattern(ground);
     this.unknowns = layout.unknowns;
@@ -126,18 +140,24 @@ export class System {
     const specs = collectDevices(
       circuit,
       (n) => this.unknownOf(n),
-      layout.inner,
+      layout,
       (part, param, a, b, g) => {
         const known = this.terminals.get(part) ?? [];
         known.push({ param, entry: conductance(a, b, g) });
         this.terminals.set(part, known);
       },
     );
+    for (const { collector, base, emitter, loose } of specs.bipolars) if (loose !== null) blockSlots(pattern, [collector, base, emitter, loose]);
     this.diodes = new DiodeBank(specs.diodes, pattern);
     this.bipolars = new BipolarBank(specs.bipolars, pattern);
     this.mosfets = new MosfetBank(specs.mosfets, pattern);
     this.jfets = new JfetBank(specs.jfets, pattern);
     this.banks = [this.diodes, this.bipolars, this.mosfets, this.jfets];
+    for (const spec of specs.diodes) this.pinsOf.set(spec.part, [spec.anode, spec.cathode]);
+    for (const spec of specs.bipolars) {
+      this.pinsOf.set(spec.part, [spec.collector, spec.base, spec.emitter]);
+      if (spec.loose !== null) this.looseOf.set(spec.part, spec.loose);
+    }
     for (const [name, handle] of specs.handles) this.handles.set(name.toLowerCase(), handle);
     const stampSlots = stamps.map((t) => pattern.slot(t.row, t.column));
     const { rows, columns } = pattern;
@@ -153,7 +173,7 @@ export class System {
       const stamp = coilStamps.get(r.name) ?? -1;
       this.companions.push({ entry: capacitors.get(r.name) ?? null, stamp, slot: stamp < 0 ? -1 : stampSlots[stamp]! });
     }
-    this.lu = new SparseLu(this.size, rows, columns, orders);
+    this.lu = new SparseLu(this.size, rows, columns, orders ?? null);
   }
 
   private findReactances(circuit: Circuit): Reactance[] {
@@ -321,6 +341,47 @@ export class System {
     return handle?.kind === 'D' ? (present) => this.diodes.setPresent(handle.index, present) : null;
   }
 
+  /**
+   * A function that takes the pins of a diode or bipolar transistor to other nets and back: pins exchanged (collector with
+   * emitter, anode with cathode), one pin on a net that nothing else touches, or (`to` is null) a transistor gone. Null when
+   * that needs another layout.
+   */
+  rewirer(part: Semiconductor, to: Semiconductor | null): ((moved: boolean) => void) | null {
+    const handle = this.handles.get(part.name.toLowerCase());
+    const pins = this.pinsOf.get(part.name);
+    if (!pins || (handle?.kind !== 'D' && handle?.kind !== 'Q')) return null;
+    const { index } = handle;
+    const series = this.terminals.get(part.name) ?? [];
+    const put = (at: readonly number[]) => {
+      if (handle.kind === 'D') this.diodes.rewire(index, at[0]!, at[1]!);
+      else this.bipolars.rewire(index, at as [number, number, number]);
+    };
+    if (!to) return handle.kind === 'Q' ? (moved) => put(moved ? pins.map(() => this.size) : pins) : null;
+    const differing = pins.flatMap((_, i) => (part.nodes[i] === to.nodes[i] ? [] : [i]));
+    const last = pins.length - 1;
+    if (differing.length === 2 && part.nodes[0] === to.nodes[last] && part.nodes[last] === to.nodes[0]) {
+      const swapped = [pins[last]!, ...pins.slice(1, last), pins[0]!];
+      const [rc, re] = ['RC', 'RE'].map((param) => series.find((s) => s.param === param)?.entry);
+      if (handle.kind === 'D' || (!rc && !re)) return (moved) => put(moved ? swapped : pins);
+      if (!rc || !re) return null;
+      const [c, e] = [rc.value, re.value];
+      return (moved) => {
+        put(moved ? swapped : pins);
+        this.setConductance(rc, moved ? e : c);
+        this.setConductance(re, moved ? c : e);
+      };
+    }
+    const [pin] = differing;
+    if (handle.kind !== 'Q' || differing.length !== 1 || this.hasNet(to.nodes[pin!]!)) return null;
+    const lead = series.find((s) => s.param === ['RC', 'RB', 'RE'][pin!])?.entry;
+    if (lead) {
+      const siemens = lead.value;
+      return (moved) => this.setConductance(lead, moved ? 0 : siemens);
+    }
+    const loose = this.looseOf.get(part.name);
+    return loose === undefined ? null : (moved) => put(moved ? pins.map((u, i) => (i === pin ? loose : u)) : pins);
+  }
+
   private setConductance(entry: Conductance, siemens: number): void {
     this.addConductance(entry, siemens - entry.value);
     entry.value = siemens;
@@ -369,101 +430,5 @@ export class System {
 
   warmStart(x: Float64Array): void {
     for (const bank of this.banks) bank.warmStart(x);
-  }
-}
-
-const branchName = (part: string) => `I(${part})`;
-
-interface Layout {
-  readonly unknowns: string[];
-  readonly nodeCount: number;
-  readonly indexOf: Map<string, number>;
-  /** Inner node of a device terminal behind its series resistance: key `Q1.RC`. */
-  readonly inner: Map<string, number>;
-}
-
-const SERIES: Readonly<Record<string, readonly (readonly [param: string, terminal: number])[]>> = {
-  D: [['RS', 0]],
-  Q: [
-    ['RC', 0],
-    ['RB', 1],
-    ['RE', 2],
-  ],
-  M: [
-    ['RD', 0],
-    ['RS', 2],
-  ],
-  J: [
-    ['RD', 0],
-    ['RS', 2],
-  ],
-};
-
-const isSemiconductor = (part: Part): part is Semiconductor => part.kind === 'D' || part.kind === 'Q' || part.kind === 'M' || part.kind === 'J';
-
-function layOut(circuit: Circuit): Layout {
-  const indexOf = new Map<string, number>();
-  const unknowns: string[] = [];
-  const add = (name: string) => {
-    indexOf.set(name, unknowns.length);
-    return unknowns.push(name) - 1;
-  };
-  for (const part of circuit.parts) for (const node of part.nodes) if (node !== GROUND && !indexOf.has(node)) add(node);
-  const inner = new Map<string, number>();
-  for (const part of circuit.parts) {
-    if (!isSemiconductor(part)) continue;
-    for (const [param] of SERIES[part.kind]!) if (part.model.params[param]! > 0) inner.set(`${part.name}.${param}`, add(`${part.name}#${param}`));
-  }
-  const nodeCount = unknowns.length;
-  for (const part of circuit.parts) if (part.kind === 'V' || part.kind === 'E' || part.kind === 'L') add(branchName(part.name));
-  return { unknowns, nodeCount, indexOf, inner };
-}
-
-interface Devices {
-  readonly diodes: DiodeSpec[];
-  readonly bipolars: BipolarSpec[];
-  readonly mosfets: MosfetSpec[];
-  readonly jfets: JfetSpec[];
-  readonly handles: Map<string, Handle>;
-}
-
-function collectDevices(
-  circuit: Circuit,
-  unknownOf: (net: string) => number,
-  inner: ReadonlyMap<string, number>,
-  series: (part: string, param: string, a: number, b: number, siemens: number) => void,
-): Devices {
-  const out: Devices = { diodes: [], bipolars: [], mosfets: [], jfets: [], handles: new Map() };
-  for (const part of circuit.parts) {
-    if (!isSemiconductor(part)) continue;
-    const at = part.nodes.map(unknownOf);
-    for (const [param, terminal] of SERIES[part.kind]!) {
-      const node = inner.get(`${part.name}.${param}`);
-      if (node === undefined) continue;
-      series(part.name, param, at[terminal]!, node, (part.kind === 'M' ? part.multiple : part.scale) / part.model.params[param]!);
-      at[terminal] = node;
-    }
-    addDevice(part, at, out);
-  }
-  return out;
-}
-
-function addDevice(part: Semiconductor, at: readonly number[], out: Devices): void {
-  const { params, kind } = part.model;
-  const common = { params, scale: part.scale };
-  const polarity = kind === 'PNP' || kind === 'PMOS' || kind === 'PJF' ? -1 : 1;
-  const [n0, n1, n2, n3] = at as [number, number, number, number];
-  switch (part.kind) {
-    case 'D':
-      out.handles.set(part.name, { kind: 'D', index: out.diodes.push({ anode: n0, cathode: n1, ...common }) - 1 });
-      return;
-    case 'Q':
-      out.handles.set(part.name, { kind: 'Q', index: out.bipolars.push({ collector: n0, base: n1, emitter: n2, polarity, ...common }) - 1 });
-      return;
-    case 'M':
-      out.handles.set(part.name, { kind: 'M', index: out.mosfets.push({ drain: n0, gate: n1, source: n2, bulk: n3, polarity, ...common }) - 1 });
-      return;
-    case 'J':
-      out.handles.set(part.name, { kind: 'J', index: out.jfets.push({ drain: n0, gate: n1, source: n2, polarity, ...common }) - 1 });
   }
 }
