@@ -10,6 +10,8 @@ const EXACT: StepLimits = { relative: 1e-7, volts: 1e-7, amperes: 1e-11 };
 /** For statistics over specimens: Newton converges quadratically, so a last step of 0.2 mV leaves about 1 µV (step² / 2 VT). */
 const SAMPLE: StepLimits = { relative: 5e-5, volts: 2e-4, amperes: 5e-9 };
 const MAX_ITERATIONS = 60;
+/** The same for one step of a homotopy: a step that needs more is better made smaller. */
+const STEP_ITERATIONS = 20;
 
 export interface Solution {
   readonly converged: boolean;
@@ -48,8 +50,8 @@ export class Newton {
   }
 
   /**
-   * DC solution from a known nearby one, or from nothing. Tries plain Newton, then gmin stepping, source stepping
-   * and a damped pseudo-transient (all textbook homotopies). The result always says whether it converged.
+   * DC solution from a known nearby one, or from nothing. Tries plain Newton, then gmin stepping, a damped
+   * pseudo-transient (it gets past the folds of a latch) and source stepping (all textbook homotopies). The result always says whether it converged.
    */
   solve(start: Float64Array | null): Solution {
     const x = start ? start.slice() : this.zeros();
@@ -68,8 +70,8 @@ export class Newton {
     }
     attempt(() => this.fromCold(x, () => this.iterate(x, 1, 0, MAX_ITERATIONS)));
     attempt(() => this.fromCold(x, () => this.stepGmin(x)));
-    attempt(() => this.fromCold(x, () => this.stepSources(x)));
     attempt(() => this.fromCold(x, () => this.pseudoTransient(x)));
+    attempt(() => this.fromCold(x, () => this.stepSources(x)));
     const residual = this.residual(x);
     const culprit = last.converged ? null : (this.system.unknowns[last.culprit] ?? null);
     return { converged: last.converged && Number.isFinite(residual), iterations: total, residual, culprit, x };
@@ -122,7 +124,7 @@ export class Newton {
     let shunt = 0.01;
     let good = x.slice();
     while (shunt > 1e-13) {
-      const out = this.iterate(x, 1, shunt, 60);
+      const out = this.iterate(x, 1, shunt, STEP_ITERATIONS);
       total += out.iterations;
       if (out.converged) {
         good = x.slice();
@@ -131,7 +133,7 @@ export class Newton {
       }
       x.set(good);
       this.system.warmStart(x);
-      if (factor < 1.05 || shunt >= 0.01) return { ...out, iterations: total };
+      if (factor < 1.2 || shunt >= 0.01) return { ...out, iterations: total };
       shunt *= factor;
       factor = Math.sqrt(factor);
       shunt /= factor;
@@ -149,7 +151,7 @@ export class Newton {
     let out: Outcome = { converged: false, iterations: 0, culprit: 0 };
     while (reached < 1) {
       const level = Math.min(1, reached + step);
-      out = this.iterate(x, level, 0, 60);
+      out = this.iterate(x, level, 0, STEP_ITERATIONS);
       total += out.iterations;
       if (out.converged) {
         reached = level;
@@ -169,19 +171,23 @@ export class Newton {
   private pseudoTransient(x: Float64Array): Outcome {
     let total = 0;
     let hold = 1;
+    let release = 3;
     let failures = 0;
     const anchor = x.slice();
     while (hold > 1e-14 && failures < 40) {
-      const out = this.iterate(x, 1, hold, 40, anchor);
+      const out = this.iterate(x, 1, hold, STEP_ITERATIONS, anchor);
       total += out.iterations;
       if (out.converged) {
         anchor.set(x);
-        hold /= 3;
+        hold /= release;
+        release = Math.min(3, release * 1.3);
       } else {
+        // Past a fold the nets need time at one pace: back by two steps, then more slowly.
         failures++;
         x.set(anchor);
         this.system.warmStart(x);
-        hold *= 8;
+        hold *= 2 * release;
+        release = Math.sqrt(release);
       }
     }
     const out = this.iterate(x, 1, 0, MAX_ITERATIONS);
