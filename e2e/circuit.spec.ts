@@ -40,12 +40,24 @@ test('what if, substitutes, neighbours and time', async ({ page }) => {
   await page.getByRole('button', { name: 'Circuit' }).click();
   await page.getByText('What if', { exact: true }).click();
   await page.getByLabel('If this part').selectOption('R5');
-  await page.getByLabel(/had, instead of 3\.3 k/).fill('33k');
+  await page.getByLabel('namely').fill('33k');
   await page.getByRole('button', { name: 'Solve it' }).click();
   await expect(page.getByText('It matters here: do not fit')).toBeVisible();
-  await page.getByLabel(/had, instead of/).fill('3.31k');
+  await page.getByLabel('namely').fill('3.31k');
   await page.getByRole('button', { name: 'Solve it' }).click();
   await expect(page.getByText('It does not matter here')).toBeVisible();
+  await page.getByLabel('3.3 kΩ').selectOption('goes through a range');
+  await page.getByLabel('from', { exact: true }).fill('1k');
+  await page.getByLabel('to', { exact: true }).fill('5k6');
+  await page.getByRole('button', { name: 'Solve it' }).click();
+  await expect(page.getByRole('columnheader', { name: 'at 5.60 kΩ' })).toBeVisible();
+  await page.getByLabel('If this part').selectOption('D3');
+  await page.getByLabel(/1N4148/).selectOption('sits the wrong way round');
+  await page.getByRole('button', { name: 'Solve it' }).click();
+  await expect(page.getByText('It matters here: do not fit')).toBeVisible();
+  await page.getByLabel(/1N4148/).selectOption('is taken out');
+  await page.getByRole('button', { name: 'Solve it' }).click();
+  await expect(page.getByText(/No check can tell|It does not matter here/)).toBeVisible();
 
   await page.getByText('Substitutes', { exact: true }).click();
   await page.getByLabel('In place of').selectOption('R5');

@@ -14,6 +14,7 @@ import { type Circuit } from '../src/core/circuit/netlist';
 import { Newton } from '../src/core/circuit/solve/newton';
 import { type OrderCache, System } from '../src/core/circuit/solve/system';
 import { Diagnoser } from '../src/core/diagnose/posterior';
+import { atRest } from '../src/core/diagnose/problem';
 import { boardFor } from '../src/core/diagnose/request';
 import { type Board } from '../src/core/fault/board';
 import { type Fault } from '../src/core/fault/fault';
@@ -152,7 +153,7 @@ console.log(padded('  solve from a neighbour'), times(rate(() => newton.solve(he
 
 const whole = circuitOf(kit.sheet);
 const stage = kit.sheet.stages.find((s) => s.id === 'warm')!;
-const scene = sceneOf(kit, whole, stage, deriveBoardState(kit));
+const scene = atRest(sceneOf(kit, whole, stage, deriveBoardState(kit)));
 const board = boardOf(kit, whole);
 const drawing = () => {
   const diagnoser = new Diagnoser({ board, scenes: [scene], meter: HANDHELD });

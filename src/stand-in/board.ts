@@ -3,8 +3,9 @@ import { looseKindOf } from '@/core/bench/pile';
 import { type LooseEntryBody } from '@/core/kit/entry';
 import { capacitorCode } from '@/core/marking/printBands';
 import { FaultSampler } from '@/core/diagnose/predict';
-import { MODEL_SPREADS, type Observable } from '@/core/diagnose/problem';
+import { atRest, inMotion, MODEL_SPREADS, type Problem, type StageScene } from '@/core/diagnose/problem';
 import { fromScale, OVER } from '@/core/diagnose/scale';
+import { specimenOf, specimenSteps } from '@/core/diagnose/specimen';
 import { applyFault } from '@/core/fault/apply';
 import { type Board } from '@/core/fault/board';
 import { type Fault, HEALTHY } from '@/core/fault/fault';
@@ -21,6 +22,7 @@ import {
   standing,
 } from '@/core/kit';
 import { type MeterMode, type MeterProfile, rangeFor, uncertaintyIn } from '@/core/meter';
+import { readRunning } from '@/core/stage/running';
 import { showsSign } from '@/core/stage/observe';
 import { boardOf, circuitAt, circuitOf, sceneOf } from '@/core/stage/scene';
 import { randomStream } from '@/core/statistics/random';
@@ -102,13 +104,40 @@ export function readBoard(doc: KitDocument, stage: Stage, observableId: string, 
   const observable = scene.observables.find((o) => o.id === observableId);
   if (!observable) return null;
   const meter = meterOf(doc);
-  const problem = { board: trueBoard(doc, whole), scenes: [{ circuit: scene.circuit, observables: [observable] }], meter };
-  const sample = new FaultSampler(problem, hiddenFault(doc), new Map(), null).draw(doc.settings.standIn?.seed ?? 1, 1, { ...MODEL_SPREADS[0]! });
+  const board = trueBoard(doc, whole);
+  const one: StageScene = { circuit: scene.circuit, observables: [observable] };
+  const value = restingValue(doc, { board, scenes: [atRest(one)], meter }) ?? runningValue(doc, board, one);
+  if (value === null || value === 'over') return value;
+  return display(meter, observable.mode, value, randomStream(hash(`${observableId}/${attempt}`)));
+}
+
+/** True value of the only observable of a problem, where an operating point tells it. */
+function restingValue(doc: KitDocument, problem: Problem): ReadingValue | null {
+  const [observable] = problem.scenes[0]!.observables;
+  if (!observable) return null;
+  const sample = new FaultSampler(problem, hiddenFault(doc), new Map(), null).draw(specimenNumber(doc), 1, MODEL_SPREADS[0]!);
   if (sample.rows === 0) return null;
   const value = fromScale(observable.mode, sample.values[0]!);
-  if (value >= OVER[observable.mode] * 0.999) return 'over';
-  return display(meter, modeOf(observable), value, randomStream(hash(`${observableId}/${attempt}`)));
+  return value >= OVER[observable.mode] * 0.999 ? 'over' : value;
 }
+
+/** The same on a board that runs: the average that a meter settles at, or what a counter counts (nothing is 0 Hz). */
+function runningValue(doc: KitDocument, board: Board, scene: StageScene): number | null {
+  const observables = inMotion(scene);
+  const [observable] = observables;
+  if (!observable) return null;
+  const fault = hiddenFault(doc);
+  const faulty = applyFault(scene.circuit, board, fault);
+  const { readings } = readRunning(faulty.circuit, observables, {
+    prepare: (system) => {
+      const specimen = specimenOf(board, specimenNumber(doc) + 1);
+      for (const step of specimenSteps(system, faulty.circuit, board, fault, faulty.pieceAt)) step(specimen, MODEL_SPREADS[0]!);
+    },
+  });
+  return readings.get(observable.id) ?? (observable.mode === 'frequency' ? 0 : null);
+}
+
+const specimenNumber = (doc: KitDocument) => doc.settings.standIn?.seed ?? 1;
 
 /** Whether the simulated board does what an observation expects; true when nothing in the circuit shows it. */
 export function watchBoard(doc: KitDocument, stage: Stage, check: ObserveCheck): boolean {
@@ -132,8 +161,6 @@ function trueBoard(doc: KitDocument, whole: Circuit): Board {
     }),
   };
 }
-
-const modeOf = (o: Observable): MeterMode => o.mode;
 
 /** A value as a display shows it: error within the meter's accuracy, rounded to its step, or over-range. */
 function display(meter: MeterProfile, mode: MeterMode, value: number, random: () => number): ReadingValue | null {

@@ -3,7 +3,7 @@ import { type Findings } from '@/core/bench/investigation';
 import { type SortedPile } from '@/core/bench/pile';
 import { type Windows } from '@/core/bench/stages';
 import { type Influence } from '@/core/bench/targets';
-import { type ConsequenceText, type Spare, type Supposed } from '@/core/consequence';
+import { type ConsequenceText, type Spare, type Supposed, type Supposition } from '@/core/consequence';
 import {
   append,
   deriveStrangers,
@@ -273,7 +273,8 @@ const askLane = new Lane();
 
 /** Questions about the circuit that a screen asks and whose answer nobody else needs. */
 export const circuitQuestions = {
-  whatIf: (kit: KitDocument, windows: Windows, supposed: Supposed) => askLane.run((api) => api.whatIf(kit, windows, supposed)),
+  whatIf: (kit: KitDocument, windows: Windows, supposition: Supposition) => askLane.run((api) => api.whatIf(kit, windows, supposition)),
+  sweep: (kit: KitDocument, ref: string, values: readonly number[]) => askLane.run((api) => api.sweep(kit, ref, values)),
   substitutes: (kit: KitDocument, windows: Windows, ref: string, spares: readonly Spare[]) => askLane.run((api) => api.substitutes(kit, windows, ref, spares)),
   overloads: (kit: KitDocument) => askLane.run((api) => api.overloads(kit)),
   netVolts: (kit: KitDocument, stage: string | null) => askLane.run((api) => api.netVolts(kit, stage)),

@@ -12,6 +12,8 @@ import {
   substitutes,
   type Substitute,
   type Supposed,
+  type Supposition,
+  type Swept,
 } from '@/core/consequence';
 import { findNet } from '@/core/circuit/netlist';
 import { statisticsOf, type TraceStatistics } from '@/core/circuit/traceStatistics';
@@ -20,7 +22,7 @@ import { operatingPoint } from '@/core/circuit/operatingPoint';
 import { readDeck } from '@/core/circuit/deck/read';
 import { circuitAt } from '@/core/stage/scene';
 import { type Diagnoser } from '@/core/diagnose/posterior';
-import { type Scene } from '@/core/diagnose/problem';
+import { type StageScene } from '@/core/diagnose/problem';
 import { deriveBoardState, type KitDocument, meterOf, type ReadingValue } from '@/core/kit';
 import { boardOf, circuitOf, pastReadings, sceneOf } from '@/core/stage/scene';
 import { type ComputedWindow, windowsOf } from '@/core/stage/windows';
@@ -37,7 +39,9 @@ export interface Engine {
   /** How much each ref matters, in half-widths of the most sensitive window. */
   influences: (doc: KitDocument, windows: Windows) => Outcome<Readonly<Record<string, number>>>;
   /** One supposition in full: what moves, flips or burns. */
-  whatIf: (doc: KitDocument, windows: Windows, supposed: Supposed) => Outcome<{ readonly consequence: Consequence; readonly text: ConsequenceText }>;
+  whatIf: (doc: KitDocument, windows: Windows, supposition: Supposition) => Outcome<{ readonly consequence: Consequence; readonly text: ConsequenceText }>;
+  /** What the checks read as one value goes through a range. */
+  sweep: (doc: KitDocument, ref: string, values: readonly number[]) => Outcome<readonly Swept[]>;
   substitutes: (doc: KitDocument, windows: Windows, ref: string, spares: readonly Spare[]) => Outcome<readonly Substitute[]>;
   overloads: (doc: KitDocument) => Outcome<readonly (Overload & { readonly stage: string })[]>;
   /** Volts of every net of a stage's circuit; null without a solution. */
@@ -105,7 +109,7 @@ export const engine: Engine = {
       if (whole.parts.length === 0) return all;
       const board = boardOf(doc, whole);
       const meter = meterOf(doc);
-      const windows = memo((scene: Scene) => windowsOf(scene, board, meter));
+      const windows = memo((scene: StageScene) => windowsOf(scene, board, meter));
       const state = deriveBoardState(doc);
       const now = new Map(doc.sheet.stages.map((stage) => [stage.id, sceneOf(doc, whole, stage, state)]));
       for (const scene of now.values()) for (const [id, window] of windows(scene)) all[id] = window;
@@ -123,14 +127,15 @@ export const engine: Engine = {
   consequences: (doc, windows, asked) =>
     attempt(() => {
       const solver = solverFor(doc);
-      return Object.fromEntries(Object.entries(asked).map(([key, supposed]) => [key, consequenceText(doc, solver.of(supposed, windows))]));
+      return Object.fromEntries(Object.entries(asked).map(([key, supposed]) => [key, consequenceText(doc, solver.of({ values: supposed }, windows))]));
     }),
   influences: (doc, windows) => attempt(() => influences(solverFor(doc), windows)),
-  whatIf: (doc, windows, supposed) =>
+  whatIf: (doc, windows, supposition) =>
     attempt(() => {
-      const consequence = solverFor(doc).of(supposed, windows);
+      const consequence = solverFor(doc).of(supposition, windows);
       return { consequence, text: consequenceText(doc, consequence) };
     }),
+  sweep: (doc, ref, values) => attempt(() => solverFor(doc).sweep(ref, values)),
   substitutes: (doc, windows, ref, spares) => attempt(() => substitutes(solverFor(doc), ref, spares, windows)),
   overloads: (doc) => attempt(() => solverFor(doc).overloads),
   netVolts: (doc, stageId) =>

@@ -95,7 +95,7 @@ describe('consequences', () => {
   const kit = demo();
   const windows = value(engine.windows(kit));
   const solver = new ConsequenceSolver(kit);
-  const says = (supposed: Record<string, number>) => consequenceText(kit, solver.of(supposed, windows));
+  const says = (supposed: Record<string, number>) => consequenceText(kit, solver.of({ values: supposed }, windows));
 
   test('a 46.8 k in place of R6 moves the frost point: do not fit', () => {
     expect(says({ R6: 46_850 })).toMatchObject({ usable: false, title: 'It matters here: do not fit' });
@@ -104,7 +104,7 @@ describe('consequences', () => {
     expect(says({ R6: 4_850 })).toMatchObject({ usable: true });
   });
   test('a LED resistor that gets more than its rating (P = U²/R)', () => {
-    const { overloads } = solver.of({ R1: 150 }, windows);
+    const { overloads } = solver.of({ values: { R1: 150 } }, windows);
     expect(overloads.find((o) => o.ref === 'R1')!.value).toBeGreaterThan(0.25);
     expect(says({ R1: 150 }).title).toMatch(/^Do not fit: R1 gets \d+ mW, it stands 250 mW$/);
   });

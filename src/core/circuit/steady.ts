@@ -1,6 +1,6 @@
 import { type Circuit } from './netlist';
 import { type System } from './solve/system';
-import { statisticsOf, type TraceStatistics } from './traceStatistics';
+import { SMALLEST_SWING, statisticsOf, type TraceStatistics } from './traceStatistics';
 import { transient } from './transient';
 
 /** Whether a circuit never rests: an alternating or pulsing source, or start values that set something going. */
@@ -24,15 +24,17 @@ const PERIODS = 12;
 const AGREE = 0.01;
 const FLOOR = 2e-3;
 
-/**
- * Runs a circuit for longer and longer until the averages of two successive stretches agree at every net.
- * `seconds` begins with a time that is known to do. `prepare` sets values of the compiled circuit.
- */
-export function steadyState(
-  circuit: Circuit,
-  nets: readonly string[],
-  options: { readonly seconds?: number; readonly prepare?: (system: System) => void } = {},
-): SteadyState {
+export interface SteadyOptions {
+  /** A time that is known to do, seconds. */
+  readonly seconds?: number;
+  /** Sets values of the compiled circuit. */
+  readonly prepare?: (system: System) => void;
+  /** Nets whose frequency is wanted: the run goes on until enough of their periods fit. */
+  readonly periodsOf?: readonly string[];
+}
+
+/** Runs a circuit for longer and longer until the averages of two successive stretches agree at every net. */
+export function steadyState(circuit: Circuit, nets: readonly string[], options: SteadyOptions = {}): SteadyState {
   let seconds = options.seconds ?? firstGuess(circuit);
   for (;;) {
     const trace = transient(circuit, { stop: seconds, nets, ...(options.prepare ? { prepare: options.prepare } : {}) });
@@ -45,7 +47,11 @@ export function steadyState(
       const [first, second] = [part(net, 0.4, 0.7), part(net, 0.7, 1)];
       return Math.abs(first.average - second.average) <= AGREE * (second.max - second.min) + FLOOR;
     });
-    if (steady || seconds >= LONGEST || options.seconds !== undefined)
+    const counted = (options.periodsOf ?? []).every((net) => {
+      const { min, max, frequency } = part(net, 0.4, 1);
+      return frequency !== null || max - min < SMALLEST_SWING;
+    });
+    if ((steady && counted) || seconds >= LONGEST || options.seconds !== undefined)
       return { statistics: Object.fromEntries(nets.map((net) => [net, part(net, 0.4, 1)])), seconds, steady };
     seconds = Math.min(LONGEST, seconds * 4);
   }

@@ -10,7 +10,7 @@ export interface TraceStatistics {
 }
 
 /** Below this swing nothing counts as running, volts. */
-const SMALLEST_SWING = 0.01;
+export const SMALLEST_SWING = 0.01;
 const FEWEST_PERIODS = 3;
 
 /** Time-weighted statistics of an unevenly sampled course, straight lines between its samples. */

@@ -1,26 +1,46 @@
 import { UnsolvableError } from '../circuit/operatingPoint';
+import { removeParts, withValue } from '../circuit/edit';
 import { type Circuit } from '../circuit/netlist';
 import { FaultSampler } from '../diagnose/predict';
-import { atRest, MODEL_SPREADS, type Observable, type Problem } from '../diagnose/problem';
+import { atRest, inMotion, MODEL_SPREADS, type Problem, type StageObservable, type StageScene } from '../diagnose/problem';
 import { fromScale, OVER } from '../diagnose/scale';
 import { NOMINAL_SPECIMEN } from '../diagnose/specimen';
+import { applyFault } from '../fault/apply';
 import { type Board } from '../fault/board';
-import { HEALTHY } from '../fault/fault';
+import { type Fault, HEALTHY } from '../fault/fault';
 import { deriveBoardState, type KitDocument, meterOf, type ObserveCheck, type Ref, type Stage } from '../kit';
 import { showsSign } from '../stage/observe';
-import { boardOf, circuitAt, circuitOf, elementOf, sceneOf } from '../stage/scene';
+import { readRunning } from '../stage/running';
+import { boardOf, circuitOf, controlOf, elementOf, sceneOf } from '../stage/scene';
 import { type ComputedWindow } from '../stage/windows';
-import { withValue } from '../circuit/edit';
-import { type Overload, overloads, powerOf } from './stress';
+import { type Overload, overloads, powerOf, switchOnOverloads } from './stress';
 
-/** Values supposed in place of what the board has, by ref, SI. */
+/** Values supposed in place of what the board has, by ref, SI; for a control its position 0..1. */
 export type Supposed = Readonly<Record<Ref, number>>;
+
+/** Something supposed of the board: other values, parts taken out, and at most one fault (two exchanged, one turned). */
+export interface Supposition {
+  readonly values?: Supposed;
+  readonly removed?: readonly Ref[];
+  readonly fault?: Fault;
+}
+
+/** Readings of one check as a value goes through a range, in the order of the values; null where there is no solution. */
+export interface Swept {
+  readonly observable: string;
+  readonly stage: string;
+  readonly mode: StageObservable['mode'];
+  readonly readings: readonly (number | 'over' | null)[];
+}
+
+/** Running signals take a run in time each; what is tried on every part leaves them out. */
+type Signals = 'all' | 'resting';
 
 /** One check before and after. Readings in the unit of the mode; `over` is over-range. */
 export interface Shift {
   readonly observable: string;
   readonly stage: string;
-  readonly mode: Observable['mode'];
+  readonly mode: StageObservable['mode'];
   readonly before: number | 'over';
   readonly after: number | 'over';
   /** Change relative to the reading before; Infinity when one of the two is over-range. */
@@ -35,9 +55,8 @@ export interface Flip {
   readonly title: string;
 }
 
-/** What supposed values do to the checks of every stage. */
+/** What a supposition does to the checks of every stage. */
 export interface Consequence {
-  readonly supposed: Supposed;
   readonly shifts: readonly Shift[];
   readonly flips: readonly Flip[];
   readonly overloads: readonly (Overload & { readonly stage: string })[];
@@ -45,11 +64,11 @@ export interface Consequence {
   readonly unsolved: readonly { readonly stage: string; readonly why: string }[];
 }
 
-/** Readings of one stage on the nominal board with supposed values; null where it has no solution. */
+/** Readings of one stage on the nominal board under a supposition; null where it has no solution. */
 interface StageResult {
   readonly stage: Stage;
-  readonly observables: readonly Observable[];
-  readonly readings: readonly (number | 'over')[] | null;
+  readonly observables: readonly StageObservable[];
+  readonly readings: ReadonlyMap<string, number | 'over'> | null;
   readonly observed: ReadonlyMap<string, boolean>;
   readonly overloads: readonly Overload[];
   readonly why: string;
@@ -66,12 +85,12 @@ export class ConsequenceSolver {
     this.whole = circuitOf(doc.sheet);
     this.board = boardOf(doc, this.whole);
     this.state = deriveBoardState(doc);
-    this.healthy = this.whole.parts.length === 0 ? [] : this.solve({});
+    this.healthy = this.whole.parts.length === 0 ? [] : this.solve({}, 'all');
   }
 
-  /** What these values do, against the windows that a healthy board keeps. */
-  of(supposed: Supposed, windows: Readonly<Record<string, ComputedWindow | null>>): Consequence {
-    const after = this.solve(supposed);
+  /** What a supposition does, against the windows that a healthy board keeps. */
+  of(supposition: Supposition, windows: Readonly<Record<string, ComputedWindow | null>>, signals: Signals = 'all'): Consequence {
+    const after = this.solve(supposition, signals);
     const shifts: Shift[] = [];
     const flips: Flip[] = [];
     const over: (Overload & { stage: string })[] = [];
@@ -83,15 +102,30 @@ export class ConsequenceSolver {
         unsolved.push({ stage: before.stage.id, why: now.why });
         return;
       }
-      before.observables.forEach((o, k) => {
-        shifts.push(shiftOf(o, before.stage.id, before.readings![k]!, now.readings![k]!, windows[o.id] ?? null));
-      });
+      for (const o of before.observables) {
+        const [was, is] = [before.readings.get(o.id), now.readings.get(o.id)];
+        if (was !== undefined && is !== undefined) shifts.push(shiftOf(o, before.stage.id, was, is, windows[o.id] ?? null));
+      }
       for (const check of observations(before.stage))
         if (before.observed.get(check.id) === true && now.observed.get(check.id) === false)
           flips.push({ stage: before.stage.id, check: check.id, title: check.title });
       for (const o of now.overloads) if (!before.overloads.some((b) => b.ref === o.ref && b.what === o.what)) over.push({ ...o, stage: before.stage.id });
     });
-    return { supposed, shifts, flips, overloads: over, unsolved };
+    return { shifts, flips, overloads: over, unsolved };
+  }
+
+  /** What every check reads as one value goes through a range: only checks that move. Null where a stage has no solution. */
+  sweep(ref: Ref, values: readonly number[]): Swept[] {
+    const runs = values.map((v) => this.solve({ values: { [ref]: v } }, 'all'));
+    return this.healthy.flatMap(({ stage, observables }, i) =>
+      observables.flatMap((o): Swept[] => {
+        const readings = runs.map((run) => run[i]!.readings?.get(o.id) ?? null);
+        const numbers = readings.filter((r): r is number => typeof r === 'number');
+        const span = Math.max(...numbers) - Math.min(...numbers);
+        const moves = new Set(readings.map((r) => typeof r)).size > 1 || span > MOVES * Math.max(SMALLEST[o.mode], ...numbers.map(Math.abs));
+        return moves ? [{ observable: o.id, stage: stage.id, mode: o.mode, readings }] : [];
+      }),
+    );
   }
 
   /** Refs of the board whose value can be supposed. */
@@ -110,68 +144,109 @@ export class ConsequenceSolver {
       0,
       ...this.doc.sheet.stages
         .filter((s) => s.supplies.length > 0)
-        .map((stage) => powerOf(this.doc, this.withSupposed(circuitAt(this.doc, this.whole, stage, this.state), supposed), ref)),
+        .map((stage) => powerOf(this.doc, this.supposedScene(stage, { values: supposed }).circuit, ref)),
     );
   }
 
   /** Parts beyond their rating with the values as they are, stage by stage. */
   get overloads(): (Overload & { readonly stage: string })[] {
-    return this.healthy.flatMap((r) => r.overloads.map((o) => ({ ...o, stage: r.stage.id })));
+    return this.healthy.flatMap((r) => [...r.overloads, ...this.atSwitchOn(r)].map((o) => ({ ...o, stage: r.stage.id })));
   }
 
-  private solve(supposed: Supposed): StageResult[] {
+  private atSwitchOn({ stage, readings }: StageResult): Overload[] {
+    if (stage.supplies.length === 0 || readings === null) return [];
+    try {
+      return switchOnOverloads(
+        this.doc,
+        this.supposedScene(stage, {}).circuit,
+        stage.supplies.map((s) => s.source),
+      );
+    } catch (error) {
+      if (error instanceof UnsolvableError) return [];
+      throw error;
+    }
+  }
+
+  private solve(supposition: Supposition, signals: Signals): StageResult[] {
+    const { values = {} } = supposition;
     const board: Board = {
       ...this.board,
-      parts: this.board.parts.map((p) =>
-        supposed[p.ref] === undefined ? p : { ...p, value: supposed[p.ref]!, measured: { value: supposed[p.ref]!, standard: 0 } },
-      ),
+      parts: this.board.parts.map((p) => (values[p.ref] === undefined ? p : { ...p, value: values[p.ref]!, measured: { value: values[p.ref]!, standard: 0 } })),
     };
-    return this.doc.sheet.stages.map((stage) => this.solveStage(stage, board, supposed));
+    return this.doc.sheet.stages.map((stage) => this.solveStage(stage, board, supposition, signals));
   }
 
-  private solveStage(stage: Stage, board: Board, supposed: Supposed): StageResult {
-    const scene = atRest(sceneOf(this.doc, this.whole, stage, this.state));
-    const problem: Problem = { board, scenes: [scene], meter: meterOf(this.doc) };
+  private solveStage(stage: Stage, board: Board, supposition: Supposition, signals: Signals): StageResult {
+    const { fault = HEALTHY } = supposition;
+    const scene = this.supposedScene(stage, supposition);
     const empty = { stage, observables: scene.observables, observed: new Map<string, boolean>(), overloads: [] };
     try {
-      const sample = new FaultSampler(problem, HEALTHY, new Map(), null).draw(NOMINAL_SPECIMEN, 1, MODEL_SPREADS[0]!);
-      if (sample.rows === 0) return { ...empty, readings: null, why: 'no steady state was found' };
-      const readings = scene.observables.map((o, k) => {
-        const value = fromScale(o.mode, sample.values[k]!);
-        return value >= OVER[o.mode] * 0.999 ? ('over' as const) : value;
-      });
-      const circuit = this.withSupposed(circuitAt(this.doc, this.whole, stage, this.state), supposed);
-      const powered = stage.supplies.length > 0;
+      const resting = this.readResting(scene, board, fault);
+      if (!resting) return { ...empty, readings: null, why: 'no steady state was found' };
+      const { circuit } = applyFault(scene.circuit, board, fault);
+      const running = signals === 'all' ? readMotion({ ...scene, circuit }) : [];
       const observed = new Map(observations(stage).map((c) => [c.id, showsSign(this.doc.sheet, circuit, c)]));
-      return { ...empty, readings, observed, overloads: powered ? overloads(this.doc, circuit) : [], why: '' };
+      const over = stage.supplies.length > 0 ? overloads(this.doc, circuit) : [];
+      return { ...empty, readings: new Map([...resting, ...running]), observed, overloads: over, why: '' };
     } catch (error) {
       if (!(error instanceof UnsolvableError)) throw error;
       return { ...empty, readings: null, why: error.message };
     }
   }
 
-  private withSupposed(circuit: Circuit, supposed: Supposed): Circuit {
-    const values = new Map(Object.entries(supposed).flatMap(([ref, v]) => [[elementOf(this.doc.sheet, circuit, ref), v] as const]));
-    return {
-      ...circuit,
-      parts: circuit.parts.map((p) =>
-        values.has(p.name) && (p.kind === 'R' || p.kind === 'L' || p.kind === 'C' || p.kind === 'V') ? withValue(p, values.get(p.name)!) : p,
-      ),
-    };
+  /** What an operating point tells of a scene, parts in the middle of their ranges; null without a solution. */
+  private readResting(scene: StageScene, board: Board, fault: Fault): (readonly [string, number | 'over'])[] | null {
+    const resting = atRest(scene);
+    if (resting.observables.length === 0) return [];
+    const problem: Problem = { board, scenes: [resting], meter: meterOf(this.doc) };
+    const sample = new FaultSampler(problem, fault, new Map(), null).draw(NOMINAL_SPECIMEN, 1, MODEL_SPREADS[0]!);
+    if (sample.rows === 0) return null;
+    return resting.observables.map((o, k) => {
+      const value = fromScale(o.mode, sample.values[k]!);
+      return [o.id, value >= OVER[o.mode] * 0.999 ? 'over' : value];
+    });
   }
+
+  /** A stage with supposed values in place and supposed parts out. */
+  private supposedScene(stage: Stage, { values = {}, removed = [] }: Supposition): StageScene {
+    const { sheet } = this.doc;
+    const scene = sceneOf(this.doc, this.whole, stage, this.state);
+    const wanted = new Map<string, number>();
+    for (const [ref, value] of Object.entries(values)) {
+      const control = controlOf(scene.circuit, ref);
+      const element = elementOf(sheet, scene.circuit, ref);
+      if (control) for (const [half, ohms] of control.at(value)) wanted.set(half, ohms);
+      else if (element !== null) wanted.set(element, value);
+    }
+    const parts = scene.circuit.parts.map((p) =>
+      wanted.has(p.name) && (p.kind === 'R' || p.kind === 'L' || p.kind === 'C' || p.kind === 'V') ? withValue(p, wanted.get(p.name)!) : p,
+    );
+    const gone = removed.flatMap((ref) => elementOf(sheet, scene.circuit, ref) ?? []);
+    return { ...scene, circuit: removeParts({ ...scene.circuit, parts }, gone) };
+  }
+}
+
+/** Averages and frequencies of a circuit that runs, parts as they stand in the deck; 0 Hz where nothing swings. */
+function readMotion(scene: StageScene): (readonly [string, number])[] {
+  const observables = inMotion(scene);
+  if (observables.length === 0) return [];
+  const { readings, steady } = readRunning(scene.circuit, observables);
+  return steady ? [...readings].map(([id, value]) => [id, value ?? 0]) : [];
 }
 
 const observations = (stage: Stage) => stage.checks.filter((c): c is ObserveCheck => c.what === 'observe' && c.sign !== undefined);
 
-function shiftOf(o: Observable, stage: string, before: number | 'over', after: number | 'over', window: ComputedWindow | null): Shift {
+function shiftOf(o: StageObservable, stage: string, before: number | 'over', after: number | 'over', window: ComputedWindow | null): Shift {
   const share =
     before === after ? 0 : before === 'over' || after === 'over' ? Infinity : Math.abs(after - before) / Math.max(Math.abs(before), SMALLEST[o.mode]);
   const leaves = window !== null && (after === 'over' ? !window.over : window.over || after < window.low || after > window.high);
   return { observable: o.id, stage, mode: o.mode, before, after, share, leaves };
 }
 
-/** Readings below these are compared with these: a share of nearly nothing says nothing. Volts, amperes, ohms. */
-const SMALLEST: Readonly<Record<Observable['mode'], number>> = { dcv: 0.1, dca: 1e-3, ohms: 1, diode: 0.1 };
+/** Readings below these are compared with these: a share of nearly nothing says nothing. Volts, amperes, ohms, hertz. */
+const SMALLEST: Readonly<Record<StageObservable['mode'], number>> = { dcv: 0.1, dca: 1e-3, ohms: 1, diode: 0.1, frequency: 0.1 };
+/** A swept check counts as moving from this share on. */
+const MOVES = 0.01;
 
 /** Deviation tried on every part to learn what matters. */
 const TRIED_SHARE = 0.1;
@@ -184,7 +259,7 @@ export function influences(solver: ConsequenceSolver, windows: Readonly<Record<s
   for (const ref of solver.refs) {
     const nominal = solver.nominal(ref);
     if (nominal === null) continue;
-    const { shifts, flips, unsolved } = solver.of({ [ref]: nominal * (1 + TRIED_SHARE) }, windows);
+    const { shifts, flips, unsolved } = solver.of({ values: { [ref]: nominal * (1 + TRIED_SHARE) } }, windows, 'resting');
     const moves = shifts.map((s) => {
       const window = windows[s.observable];
       if (!window || s.before === 'over' || s.after === 'over' || !Number.isFinite(window.high)) return s.share > 0 ? 1 : 0;

@@ -50,7 +50,7 @@ export function substitutes(
   return combinations(spares, wanted)
     .slice(0, SOLVED)
     .map((c): Substitute => {
-      const consequence = solver.of({ [ref]: c.value }, windows);
+      const consequence = solver.of({ values: { [ref]: c.value } }, windows);
       const worst = Math.max(0, ...consequence.shifts.map((s) => s.share));
       const power = solver.power({ [ref]: c.value }, ref);
       const shares = c.how === 'single' ? [1] : c.spares.map((s) => (c.how === 'series' ? s.value / c.value : c.value / s.value));

@@ -9,7 +9,7 @@ export interface ConsequenceText {
   readonly detail: string;
 }
 
-const UNIT: Readonly<Record<Shift['mode'], Unit>> = { dcv: 'V', dca: 'A', ohms: 'ohm', diode: 'V' };
+const UNIT: Readonly<Record<Shift['mode'], Unit>> = { dcv: 'V', dca: 'A', ohms: 'ohm', diode: 'V', frequency: 'Hz' };
 /** Below this nothing worth naming moves. */
 const STILL = 0.01;
 
@@ -32,7 +32,7 @@ export function consequenceText(doc: KitDocument, c: Consequence): ConsequenceTe
     return {
       usable: false,
       title: `Do not fit: ${o.ref} gets ${print(o.value, unit, 3)}, it stands ${print(o.rating, unit, 3)}`,
-      detail: `In “${stage(o.stage)}”.`,
+      detail: `${o.when === 'switch-on' ? 'At switch-on in' : 'In'} “${stage(o.stage)}”.`,
     };
   }
   const first = leaving[0];

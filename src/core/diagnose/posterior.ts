@@ -8,7 +8,7 @@ import { type Evidence, MODEL_SPREADS, type ModelSpread, type Observable, observ
 import { fromScale, OVER, scaleSlope, toScale } from './scale';
 
 /** Specimens per fault and spread for a first ranking, and for the faults that stay in question. */
-const COARSE = 12;
+const COARSE = 8;
 const FINE = 60;
 /** Faults whose coarse log likelihood lies within this of the best are drawn finely. */
 const REFINE_MARGIN = 25;

@@ -15,9 +15,31 @@ export interface Scene {
   readonly observables: readonly Observable[];
 }
 
-/** The scene with only what an operating point can tell: volts and currents of a circuit that never rests are left out. */
-export function atRest(scene: Scene): Scene {
-  return isRunning(scene.circuit) ? { ...scene, observables: scene.observables.filter((o) => o.mode === 'ohms' || o.mode === 'diode') } : scene;
+/** The frequency of a net against ground: only a circuit that runs has one. */
+export interface FrequencyObservable {
+  readonly id: string;
+  readonly mode: 'frequency';
+  readonly net: string;
+}
+export type StageObservable = Observable | FrequencyObservable;
+
+/** Everything that a stage reads, running signals too. */
+export interface StageScene {
+  readonly circuit: Circuit;
+  readonly observables: readonly StageObservable[];
+}
+
+/** What of a scene an operating point can tell: volts and currents of a circuit that never rests are left out. */
+export function atRest({ circuit, observables }: StageScene): Scene {
+  const running = isRunning(circuit);
+  return { circuit, observables: observables.filter((o): o is Observable => o.mode === 'ohms' || o.mode === 'diode' || (!running && o.mode !== 'frequency')) };
+}
+
+export type RunningObservable = Extract<StageObservable, { mode: 'dcv' | 'dca' | 'frequency' }>;
+
+/** What of a scene takes a run in time: averages and frequencies of a circuit that never rests. */
+export function inMotion({ circuit, observables }: StageScene): RunningObservable[] {
+  return isRunning(circuit) ? observables.filter((o): o is RunningObservable => o.mode !== 'ohms' && o.mode !== 'diode') : [];
 }
 
 /** How far device models differ between makers; factors and volts as half-ranges. */

@@ -1,8 +1,8 @@
 import { ownerOf } from '../circuit/edit';
 import { type Circuit, findPart, GROUND } from '../circuit/netlist';
-import { KIND_FACTS, type Sheet } from '../kit';
+import { KIND_FACTS, type Ref, type Sheet } from '../kit';
 import { printNominal } from '../quantity';
-import { elementOf } from './scene';
+import { controlOf, elementOf } from './scene';
 
 /** Something about list and circuit that does not meet. */
 export interface PlaceFinding {
@@ -22,13 +22,19 @@ function unplaced(sheet: Sheet, circuit: Circuit): PlaceFinding[] {
   return sheet.lines.flatMap((line) => {
     if (KIND_FACTS[line.kind].board === null || line.notFitted) return [];
     return line.refs
-      .filter((ref) => elementOf(sheet, circuit, ref) === null)
+      .filter((ref) => elementOf(sheet, circuit, ref) === null && !controlOf(circuit, ref))
       .map((ref): PlaceFinding => ({ severity: 'warning', text: `${ref} (${line.label}) stands on the list but has no place in the circuit.` }));
   });
 }
 
+/** Names in the circuit that stand for a ref. */
+function namesOf(sheet: Sheet, circuit: Circuit, ref: Ref): string[] {
+  const control = controlOf(circuit, ref);
+  return control ? [control.upper, control.lower] : [elementOf(sheet, circuit, ref) ?? ref];
+}
+
 function unlisted(sheet: Sheet, circuit: Circuit): PlaceFinding[] {
-  const placed = new Set(sheet.lines.flatMap((l) => l.refs.map((ref) => (elementOf(sheet, circuit, ref) ?? ref).toLowerCase())));
+  const placed = new Set(sheet.lines.flatMap((l) => l.refs.flatMap((ref) => namesOf(sheet, circuit, ref).map((name) => name.toLowerCase()))));
   const owners = [...new Set(circuit.parts.filter((p) => p.kind !== 'V' && p.kind !== 'I').map((p) => ownerOf(p.name)))];
   return owners
     .filter((o) => !placed.has(o.toLowerCase()))

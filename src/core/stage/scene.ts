@@ -1,7 +1,7 @@
 import { readDeck } from '../circuit/deck/read';
 import { addParts, removeParts, setValues } from '../circuit/edit';
 import { type Circuit, findNet, findPart, GROUND, hasElement } from '../circuit/netlist';
-import { type Observable, type Scene } from '../diagnose/problem';
+import { type StageObservable, type StageScene } from '../diagnose/problem';
 import { type Board, type BoardPart } from '../fault/board';
 import {
   type BoardState,
@@ -26,6 +26,34 @@ export function elementOf(sheet: Sheet, circuit: Circuit, ref: Ref): string | nu
   const named = sheet.circuit?.elements?.[ref];
   const tried = named ? [named] : [ref, `X${ref}`, `R${ref}`];
   return tried.find((name) => hasElement(circuit, name)) ?? null;
+}
+
+/** A potentiometer: two halves of one track, named after its ref. */
+export interface Control {
+  readonly upper: string;
+  readonly lower: string;
+  /** Ohms of both halves with the wiper at a position, 0 at the lower end. */
+  readonly at: (position: number) => readonly (readonly [string, number])[];
+}
+
+/** Contact resistance left at the end of a track, ohms (common practice, no source). */
+const TRACK_END = 1;
+
+/** The control that a ref is in the circuit (`RV1a` and `RV1b`, the upper half first); null when it is none. */
+export function controlOf(circuit: Circuit, ref: Ref): Control | null {
+  const half = (end: string) => [`${ref}${end}`, `R${ref}${end}`].map((name) => findPart(circuit, name)).find((p) => p?.kind === 'R');
+  const [upper, lower] = [half('a'), half('b')];
+  if (upper?.kind !== 'R' || lower?.kind !== 'R') return null;
+  const track = upper.value + lower.value;
+  const ohms = (share: number) => Math.max(TRACK_END, track * Math.min(1, Math.max(0, share)));
+  return {
+    upper: upper.name,
+    lower: lower.name,
+    at: (position) => [
+      [upper.name, ohms(1 - position)],
+      [lower.name, ohms(position)],
+    ],
+  };
 }
 
 /** The deck of a sheet; the circuit is empty when there is none. Errors were shown when it was entered. */
@@ -86,6 +114,8 @@ export function circuitAt(doc: KitDocument, whole: Circuit, stage: Stage, state:
   const absent = [...plannable].filter((ref) => !present.has(ref)).flatMap((ref) => elementOf(sheet, whole, ref) ?? []);
   const values: Record<string, number> = {};
   const set = (ref: Ref, value: number) => {
+    const control = controlOf(whole, ref);
+    if (control) for (const [half, ohms] of control.at(value)) values[half] = ohms;
     const element = elementOf(sheet, whole, ref);
     if (element !== null && findPart(whole, element)) values[element] = value;
   };
@@ -139,22 +169,22 @@ export const checkObservableId = (stage: string, check: string) => `${stage}/${c
 export const probeObservableId = (stage: string, testPoint: string) => `${stage}/@${testPoint}`;
 
 /** What a check reads, as the core computes it; null when the circuit cannot tell. */
-function observableOf(sheet: Sheet, circuit: Circuit, stage: Stage, check: MeasureCheck): Observable | null {
+function observableOf(sheet: Sheet, circuit: Circuit, stage: Stage, check: MeasureCheck): StageObservable | null {
   const id = checkObservableId(stage.id, check.id);
-  if (check.mode === 'frequency') return null;
   if (check.mode === 'dca') {
     const source = check.source ?? stage.supplies[0]?.source;
     return source !== undefined && findPart(circuit, source) ? { id, mode: 'dca', source: findPart(circuit, source)!.name } : null;
   }
   const red = netOf(sheet, circuit, check.red);
   const black = netOf(sheet, circuit, check.black);
+  if (check.mode === 'frequency') return red === null || black !== GROUND ? null : { id, mode: 'frequency', net: red };
   return red === null || black === null ? null : { id, mode: check.mode, red, black };
 }
 
 /** A stage as a scene: its circuit, its checks and, where it is powered, every test point. */
-export function sceneOf(doc: KitDocument, whole: Circuit, stage: Stage, state: BoardState): Scene {
+export function sceneOf(doc: KitDocument, whole: Circuit, stage: Stage, state: BoardState): StageScene {
   const circuit = circuitAt(doc, whole, stage, state);
-  const observables: Observable[] = [];
+  const observables: StageObservable[] = [];
   for (const check of stage.checks) {
     const o = check.what === 'measure' ? observableOf(doc.sheet, circuit, stage, check) : null;
     if (o) observables.push(o);
@@ -173,16 +203,16 @@ export function sceneOf(doc: KitDocument, whole: Circuit, stage: Stage, state: B
 export interface PastReading {
   readonly entry: string;
   readonly observable: string;
-  readonly scene: Scene;
+  readonly scene: StageScene;
 }
 
 /** Readings whose stage had another circuit when they were taken than it has `now`: they are judged by what it was. */
-export function pastReadings(doc: KitDocument, whole: Circuit, now: ReadonlyMap<string, Scene>): PastReading[] {
+export function pastReadings(doc: KitDocument, whole: Circuit, now: ReadonlyMap<string, StageScene>): PastReading[] {
   const counting = new Set(standing(doc.log).map((e) => e.id));
   const stages = new Map(doc.sheet.stages.map((s) => [s.id, s]));
   const current = new Map([...now].map(([id, scene]) => [id, JSON.stringify(scene)]));
   const past: PastReading[] = [];
-  let scenes = new Map<string, { scene: Scene; text: string }>();
+  let scenes = new Map<string, { scene: StageScene; text: string }>();
   doc.log.forEach((e, i) => {
     if (CHANGES_BOARD.has(e.kind)) scenes = new Map();
     if ((e.kind !== 'read' && e.kind !== 'probed') || !counting.has(e.id)) return;
@@ -197,4 +227,4 @@ export function pastReadings(doc: KitDocument, whole: Circuit, now: ReadonlyMap<
 }
 
 const CHANGES_BOARD = new Set(['fitted', 'removed', 'set', 'modified']);
-const withText = (scene: Scene) => ({ scene, text: JSON.stringify(scene) });
+const withText = (scene: StageScene) => ({ scene, text: JSON.stringify(scene) });

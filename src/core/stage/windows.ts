@@ -1,12 +1,12 @@
 import { UnsolvableError } from '../circuit/operatingPoint';
-import { type SteadyState, steadyState } from '../circuit/steady';
 import { FaultSampler, type Sample } from '../diagnose/predict';
-import { atRest, MODEL_SPREADS, type Observable, type Problem, type Scene } from '../diagnose/problem';
+import { atRest, inMotion, MODEL_SPREADS, type Observable, type Problem, type RunningObservable, type Scene, type StageScene } from '../diagnose/problem';
 import { fromScale, OVER, toScale } from '../diagnose/scale';
 import { NOMINAL_SPECIMEN, specimenOf, specimenSteps } from '../diagnose/specimen';
 import { type Board } from '../fault/board';
 import { HEALTHY } from '../fault/fault';
 import { type MeterProfile, uncertaintyOf } from '../meter';
+import { readRunning } from './running';
 
 /** Specimens per spread that a window is drawn from. */
 const SPECIMENS = 80;
@@ -28,10 +28,8 @@ export interface ComputedWindow {
  * Windows of all observables of a scene: the extremes over many healthy specimens (parts anywhere in tolerance,
  * models of other makers too), widened by the meter's greatest error.
  */
-export function windowsOf(scene: Scene, board: Board, meter: MeterProfile): Map<string, ComputedWindow | null> {
-  const resting = atRest(scene);
-  const still = restingWindows(resting, board, meter);
-  return resting === scene ? still : new Map([...still, ...runningWindows(scene, board, meter)]);
+export function windowsOf(scene: StageScene, board: Board, meter: MeterProfile): Map<string, ComputedWindow | null> {
+  return new Map([...restingWindows(atRest(scene), board, meter), ...runningWindows(scene, board, meter)]);
 }
 
 function restingWindows(scene: Scene, board: Board, meter: MeterProfile): Map<string, ComputedWindow | null> {
@@ -63,14 +61,15 @@ const RUNS = 5;
 const RUN_STRETCH = 0.4;
 
 /**
- * Windows of volts and supply currents of a circuit that never rests: a DC meter shows averages, found by running a few
- * specimens until they are steady.
+ * Windows of volts, supply currents and frequencies of a circuit that never rests: a DC meter shows averages, found by
+ * running a few specimens until they are steady. Null where it does not settle, or stands still where it should swing.
  */
-function runningWindows(scene: Scene, board: Board, meter: MeterProfile): Map<string, ComputedWindow | null> {
-  const observables = scene.observables.filter((o) => o.mode === 'dcv' || o.mode === 'dca');
-  const traced = [...new Set(observables.flatMap((o) => (o.mode === 'dcv' ? [o.red, o.black] : [`I(${o.source})`])))];
+function runningWindows(scene: StageScene, board: Board, meter: MeterProfile): Map<string, ComputedWindow | null> {
+  const observables = inMotion(scene);
+  const none = new Map(observables.map((o) => [o.id, null] as const));
+  if (observables.length === 0) return none;
   const run = (number: number, seconds?: number) =>
-    steadyState(scene.circuit, traced, {
+    readRunning(scene.circuit, observables, {
       ...(seconds === undefined ? {} : { seconds }),
       prepare: (system) => {
         const specimen = specimenOf(board, number + 1);
@@ -79,22 +78,29 @@ function runningWindows(scene: Scene, board: Board, meter: MeterProfile): Map<st
     });
   try {
     const nominal = run(NOMINAL_SPECIMEN);
-    if (!nominal.steady) return new Map(observables.map((o) => [o.id, null]));
+    if (!nominal.steady) return none;
     const runs = [nominal, ...Array.from({ length: RUNS }, (_, i) => run(7000 + i, nominal.seconds))];
-    return new Map(observables.map((o) => [o.id, averageWindow(o, runs, meter)]));
+    return new Map(
+      observables.map((o) => [
+        o.id,
+        runWindow(
+          o,
+          runs.flatMap((r) => r.readings.get(o.id) ?? []),
+          meter,
+        ),
+      ]),
+    );
   } catch (error) {
     if (!(error instanceof UnsolvableError)) throw error;
-    return new Map(observables.map((o) => [o.id, null]));
+    return none;
   }
 }
 
-function averageWindow(o: Observable, runs: readonly SteadyState[], meter: MeterProfile): ComputedWindow {
-  const average = (s: SteadyState) => {
-    const of = (net: string) => s.statistics[net]?.average ?? 0;
-    return o.mode === 'dca' ? -of(`I(${o.source})`) : of(o.red) - of(o.black);
-  };
-  const values = runs.map(average);
-  const [low, high, middle] = [Math.min(...values), Math.max(...values), values[0]!];
+/** `values`: the nominal run's reading first. */
+function runWindow(o: RunningObservable, values: readonly number[], meter: MeterProfile): ComputedWindow | null {
+  const [middle] = values;
+  if (middle === undefined || values.length <= RUNS) return null;
+  const [low, high] = [Math.min(...values), Math.max(...values)];
   const allowance = uncertaintyOf(meter, o.mode, middle)?.halfWidth ?? 0;
   const stretch = (high - low) * RUN_STRETCH;
   return { low: low - stretch - allowance, middle, high: high + stretch + allowance, meter: allowance, over: false };

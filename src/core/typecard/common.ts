@@ -27,14 +27,29 @@ export const COMMON_CARDS: readonly CommonCard[] = [
     type: '1N4007',
     kind: 'diode',
     pins: rectifier,
-    figures: [figure('reverse voltage', 1000, 'V'), figure('forward current', 1, 'A'), figure('forward voltage at 1 mA', 0.55, 'V', PRACTICE)],
+    figures: [
+      figure('reverse voltage', 1000, 'V'),
+      figure('forward current', 1, 'A'),
+      figure('surge current', 30, 'A'),
+      figure('forward voltage at 1 mA', 0.55, 'V', PRACTICE),
+    ],
   },
-  { type: '1N4001', kind: 'diode', pins: rectifier, figures: [figure('reverse voltage', 50, 'V'), figure('forward current', 1, 'A')] },
+  {
+    type: '1N4001',
+    kind: 'diode',
+    pins: rectifier,
+    figures: [figure('reverse voltage', 50, 'V'), figure('forward current', 1, 'A'), figure('surge current', 30, 'A')],
+  },
   {
     type: '1N5819',
     kind: 'diode',
     pins: rectifier,
-    figures: [figure('reverse voltage', 40, 'V'), figure('forward current', 1, 'A'), figure('forward voltage at 1 mA', 0.22, 'V', PRACTICE)],
+    figures: [
+      figure('reverse voltage', 40, 'V'),
+      figure('forward current', 1, 'A'),
+      figure('surge current', 25, 'A'),
+      figure('forward voltage at 1 mA', 0.22, 'V', PRACTICE),
+    ],
   },
   {
     type: 'BC547',

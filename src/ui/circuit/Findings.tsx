@@ -40,11 +40,12 @@ export function Findings({ kit, findings }: { kit: KitDocument; findings: readon
         Ratings, stage by stage
       </h2>
       {over === null && <p className="soft">Solving every stage…</p>}
-      {over?.length === 0 && <p>No part with a known rating is driven beyond it.</p>}
+      {over?.length === 0 && <p>No part whose rating the list or a type card gives is driven beyond it, neither at work nor at switch-on.</p>}
       <ul className="remarks">
         {over?.map((o) => (
-          <li key={o.ref + o.what + o.stage} className="error">
-            {o.ref} gets {print(o.value, UNIT[o.what], 3)} in “{title(o.stage)}”, it stands {print(o.rating, UNIT[o.what], 3)}.
+          <li key={o.ref + o.what + o.stage + o.when} className="error">
+            {o.ref} gets {print(o.value, UNIT[o.what], 3)} {o.when === 'switch-on' ? 'at switch-on in' : 'in'} “{title(o.stage)}”, it stands{' '}
+            {print(o.rating, UNIT[o.what], 3)}.
           </li>
         ))}
       </ul>

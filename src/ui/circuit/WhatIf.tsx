@@ -1,38 +1,88 @@
-import { useState } from 'react';
-import { type Consequence, type ConsequenceText, observableName, type Shift } from '@/core/consequence';
-import { type KitDocument, KIND_FACTS } from '@/core/kit';
+import { useMemo, useState } from 'react';
+import { type Consequence, type ConsequenceText, observableName, type Shift, type Supposition, type Swept } from '@/core/consequence';
+import { type KitDocument, KIND_FACTS, type Line } from '@/core/kit';
 import { parseQuantity, print, type Unit } from '@/core/quantity';
+import { circuitOf, controlOf } from '@/core/stage/scene';
 import { Cancelled, circuitQuestions, useBench } from '@/store/bench';
 import { TextField } from '../Field';
 import { VerdictMark } from '../VerdictMark';
 
-const SHIFT_UNIT: Readonly<Record<Shift['mode'], Unit>> = { dcv: 'V', dca: 'A', ohms: 'ohm', diode: 'V' };
-/** An open place, as ohms that no check can tell from nothing at all. */
-const REMOVED_OHMS = 1e12;
+const SHIFT_UNIT: Readonly<Record<Shift['mode'], Unit>> = { dcv: 'V', dca: 'A', ohms: 'ohm', diode: 'V', frequency: 'Hz' };
+const CHANGES = {
+  value: 'has another value',
+  removed: 'is taken out',
+  round: 'sits the wrong way round',
+  exchanged: 'is exchanged with',
+  swept: 'goes through a range',
+} as const;
+type Change = keyof typeof CHANGES;
 
-/** A value supposed, a control turned, a part taken out: what every stage would read then. */
+/** Steps of a sweep, ends included. */
+const STEPS = 9;
+const VALUED: readonly (Unit | null)[] = ['ohm', 'F', 'H'];
+const POLARISED: readonly Line['kind'][] = ['diode', 'zener', 'led', 'electrolytic'];
+const THREE_LEGGED: readonly Line['kind'][] = ['npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf'];
+
+type Answered =
+  { readonly consequence: Consequence; readonly text: ConsequenceText } | { readonly values: readonly number[]; readonly swept: readonly Swept[] };
+
+/** A value supposed, a control turned, a part out, round or elsewhere: what every stage would read then. */
 export function WhatIf({ kit }: { kit: KitDocument }) {
   const windows = useBench((s) => s.windows);
+  const lines = kit.sheet.lines.filter((l) => KIND_FACTS[l.kind].board !== null || l.kind === 'opamp' || l.kind === 'ic');
   const supplies = [...new Set(kit.sheet.stages.flatMap((s) => s.supplies.map((x) => x.source)))];
-  const parts = kit.sheet.lines.flatMap((l) => (['ohm', 'V'].includes(KIND_FACTS[l.kind].unit ?? '') && l.value !== null ? l.refs : []));
-  const refs = [...parts, ...supplies];
+  const refs = [...lines.flatMap((l) => l.refs), ...supplies];
   const [ref, setRef] = useState(refs[0] ?? '');
+  const [change, setChange] = useState<Change>('value');
   const [value, setValue] = useState('');
-  const [answer, setAnswer] = useState<{ consequence: Consequence; text: ConsequenceText } | null>(null);
+  const [upTo, setUpTo] = useState('');
+  const [other, setOther] = useState('');
+  const [answer, setAnswer] = useState<Answered | null>(null);
   const [error, setError] = useState('');
-  if (!kit.sheet.circuit || refs.length === 0) return <p>A circuit and a part with a value are needed first.</p>;
   const line = kit.sheet.lines.find((l) => l.refs.includes(ref));
-  const ask = (removed: boolean) => {
-    const unit = line ? KIND_FACTS[line.kind].unit : 'V';
-    const parsed = removed ? { ok: true as const, value: REMOVED_OHMS } : parseQuantity(value, unit);
-    if (!parsed.ok) {
-      setError(`${parsed.message}.`);
-      return;
-    }
+  const circuit = useMemo(() => circuitOf(kit.sheet), [kit.sheet]);
+  const control = controlOf(circuit, ref) !== null;
+  if (!kit.sheet.circuit || refs.length === 0) return <p>A circuit and a part with a value are needed first.</p>;
+  const unit = unitOf(line, control);
+  const possible = changesOf(line, control);
+  const partners = line ? refs.filter((r) => r !== ref && lines.find((l) => l.refs.includes(r))?.kind === line.kind) : [];
+
+  const choose = (to: string) => {
+    const chosen = kit.sheet.lines.find((l) => l.refs.includes(to));
+    setRef(to);
+    setAnswer(null);
     setError('');
-    circuitQuestions.whatIf(kit, windows, { [ref]: parsed.value }).then(setAnswer, (e: unknown) => {
+    const allowed = changesOf(chosen, controlOf(circuit, to) !== null);
+    if (!allowed.includes(change)) setChange(allowed[0]!);
+    setOther('');
+  };
+  const show = (found: Promise<Answered>) => {
+    setError('');
+    found.then(setAnswer, (e: unknown) => {
       if (!(e instanceof Cancelled)) setError((e as Error).message);
     });
+  };
+  const number = (text: string): number | null => {
+    const parsed =
+      unit === 'ratio'
+        ? { ok: text.trim() !== '' && Number.isFinite(Number(text)), value: Number(text), message: 'A position is a number from 0 to 1' }
+        : parseQuantity(text, unit);
+    if (parsed.ok) return parsed.value;
+    setError(`${parsed.message}.`);
+    return null;
+  };
+  const ask = () => {
+    if (change === 'swept') {
+      const [from, to] = [number(value), number(upTo)];
+      if (from === null || to === null) return;
+      const values = stepsBetween(from, to);
+      show(circuitQuestions.sweep(kit, ref, values).then((swept) => ({ values, swept })));
+      return;
+    }
+    const supposed = change === 'value' ? number(value) : 0;
+    if (supposed === null) return;
+    const supposition = suppositionOf(change, ref, line, supposed, other || (partners[0] ?? ''));
+    show(circuitQuestions.whatIf(kit, windows, supposition));
   };
   return (
     <>
@@ -40,52 +90,121 @@ export function WhatIf({ kit }: { kit: KitDocument }) {
         className="inline-form"
         onSubmit={(e) => {
           e.preventDefault();
-          ask(false);
+          ask();
         }}
       >
-        <span className="field" style={{ width: 130 }}>
-          <label htmlFor="what-if-ref">If this part</label>
-          <select
-            id="what-if-ref"
-            value={ref}
-            onChange={(e) => {
-              setRef(e.target.value);
-              setAnswer(null);
-            }}
-          >
-            {refs.map((r) => (
-              <option key={r}>{r}</option>
-            ))}
-          </select>
-        </span>
-        <TextField label={line ? `had, instead of ${line.label}` : 'were set to'} value={value} change={setValue} hint="33k" width={160} />
-        <button type="submit" className="plain">
-          Solve it
-        </button>
-        <button
-          type="button"
-          className="plain"
-          onClick={() => {
-            ask(true);
+        <Choice id="what-if-ref" label="If this part" width={110} value={ref} options={refs.map((r) => [r, r])} change={choose} />
+        <Choice
+          id="what-if-change"
+          label={line ? line.label : 'supply'}
+          width={210}
+          value={change}
+          options={possible.map((c) => [c, c === 'value' && !line ? 'is set to' : CHANGES[c]])}
+          change={(c) => {
+            setChange(c as Change);
+            setAnswer(null);
           }}
-          disabled={!line}
-        >
-          Take it out
+        />
+        {(change === 'value' || change === 'swept') && (
+          <TextField
+            label={change === 'swept' ? 'from' : control ? 'position 0 to 1' : 'namely'}
+            value={value}
+            change={setValue}
+            hint={HINTS[unit] ?? ''}
+            width={120}
+          />
+        )}
+        {change === 'swept' && <TextField label="to" value={upTo} change={setUpTo} hint={HINTS[unit] ?? ''} width={120} />}
+        {change === 'exchanged' && (
+          <Choice id="what-if-other" label="with" width={110} value={other || (partners[0] ?? '')} options={partners.map((r) => [r, r])} change={setOther} />
+        )}
+        <button type="submit" className="plain" disabled={change === 'exchanged' && partners.length === 0}>
+          Solve it
         </button>
         <p className="field-error" role="status" style={{ flexBasis: '100%' }}>
           {error}
         </p>
       </form>
-      {answer && <Answer kit={kit} {...answer} />}
+      {answer && ('swept' in answer ? <Range kit={kit} unit={unit} {...answer} /> : <Answer kit={kit} {...answer} />)}
     </>
   );
 }
 
+const HINTS: Readonly<Partial<Record<Unit, string>>> = { ohm: '33k', F: '100n', H: '10m', V: '9', ratio: '0.5' };
+
+const unitOf = (line: Line | undefined, control: boolean): Unit => (control ? 'ratio' : line ? (KIND_FACTS[line.kind].unit ?? 'ohm') : 'V');
+
+/** What can be supposed of a part of this kind. */
+function changesOf(line: Line | undefined, control: boolean): Change[] {
+  if (!line || control) return ['value', 'swept'];
+  const valued: Change[] = VALUED.includes(KIND_FACTS[line.kind].unit) ? ['value', 'swept'] : [];
+  const round: Change[] = POLARISED.includes(line.kind) || THREE_LEGGED.includes(line.kind) ? ['round'] : [];
+  const exchanged: Change[] = line.kind === 'opamp' || line.kind === 'ic' ? [] : ['exchanged'];
+  return [...valued, 'removed', ...round, ...exchanged];
+}
+
+function suppositionOf(change: Exclude<Change, 'swept'>, ref: string, line: Line | undefined, value: number, other: string): Supposition {
+  switch (change) {
+    case 'value':
+      return { values: { [ref]: value } };
+    case 'removed':
+      return { removed: [ref] };
+    case 'round':
+      return { fault: { kind: line && THREE_LEGGED.includes(line.kind) ? 'turned' : 'reversed', parts: [ref], detail: {} } };
+    case 'exchanged':
+      return { fault: { kind: 'swapped', parts: [ref, other], detail: {} } };
+  }
+}
+
+/** Even steps; in equal ratios where the range spans more than a decade. */
+function stepsBetween(from: number, to: number): number[] {
+  const wide = from > 0 && to > 0 && Math.max(from / to, to / from) > 10;
+  return Array.from({ length: STEPS }, (_, i) => {
+    const share = i / (STEPS - 1);
+    return wide ? from * (to / from) ** share : from + (to - from) * share;
+  });
+}
+
+function Choice({
+  id,
+  label,
+  width,
+  value,
+  options,
+  change,
+}: {
+  id: string;
+  label: string;
+  width: number;
+  value: string;
+  options: readonly (readonly [string, string])[];
+  change: (to: string) => void;
+}) {
+  return (
+    <span className="field" style={{ width }}>
+      <label htmlFor={id}>{label}</label>
+      <select
+        id={id}
+        value={value}
+        onChange={(e) => {
+          change(e.target.value);
+        }}
+      >
+        {options.map(([key, text]) => (
+          <option key={key} value={key}>
+            {text}
+          </option>
+        ))}
+      </select>
+    </span>
+  );
+}
+
 const SHOWN = 14;
+const reading = (v: number | 'over' | null, mode: Shift['mode']) => (v === null ? 'no solution' : v === 'over' ? 'over-range' : print(v, SHIFT_UNIT[mode], 4));
 
 function Answer({ kit, consequence, text }: { kit: KitDocument; consequence: Consequence; text: ConsequenceText }) {
   const moved = [...consequence.shifts].filter((s) => s.share > 1e-4).sort((a, b) => Number(b.leaves) - Number(a.leaves) || b.share - a.share);
-  const show = (v: number | 'over', s: Shift) => (v === 'over' ? 'over-range' : print(v, SHIFT_UNIT[s.mode], 4));
   return (
     <div role="status">
       <div className={`verdict-line v-${text.usable ? 'in' : 'out'}`} style={{ fontSize: 18 }}>
@@ -107,13 +226,57 @@ function Answer({ kit, consequence, text }: { kit: KitDocument; consequence: Con
               <tr key={s.observable}>
                 <th scope="row">{observableName(kit, s.observable)}</th>
                 <td>{kit.sheet.stages.find((x) => x.id === s.stage)?.title}</td>
-                <td className="num">{show(s.before, s)}</td>
-                <td className={`num ${s.leaves ? 'no' : 'fit'}`}>{show(s.after, s)}</td>
+                <td className="num">{reading(s.before, s.mode)}</td>
+                <td className={`num ${s.leaves ? 'no' : 'fit'}`}>{reading(s.after, s.mode)}</td>
               </tr>
             ))}
           </tbody>
         </table>
       )}
     </div>
+  );
+}
+
+/** A sweep: what each check reads at the ends and in the middle, and over which range it goes. */
+function Range({ kit, unit, values, swept }: { kit: KitDocument; unit: Unit; values: readonly number[]; swept: readonly Swept[] }) {
+  const middle = values.length >> 1;
+  const at = (i: number) => (unit === 'ratio' ? values[i]!.toFixed(2) : print(values[i]!, unit, 3));
+  if (swept.length === 0)
+    return (
+      <p role="status">
+        No check moves by more than 1 % between {at(0)} and {at(values.length - 1)}.
+      </p>
+    );
+  const span = (s: Swept) => {
+    const numbers = s.readings.filter((r): r is number => typeof r === 'number');
+    return numbers.length === 0 ? '' : `${reading(Math.min(...numbers), s.mode)} to ${reading(Math.max(...numbers), s.mode)}`;
+  };
+  return (
+    <table className="shown" role="status">
+      <thead>
+        <tr>
+          <th scope="col">check</th>
+          <th scope="col">stage</th>
+          <th scope="col">at {at(0)}</th>
+          <th scope="col">at {at(middle)}</th>
+          <th scope="col">at {at(values.length - 1)}</th>
+          <th scope="col">range</th>
+        </tr>
+      </thead>
+      <tbody>
+        {swept.slice(0, 2 * SHOWN).map((s) => (
+          <tr key={s.observable}>
+            <th scope="row">{observableName(kit, s.observable)}</th>
+            <td>{kit.sheet.stages.find((x) => x.id === s.stage)?.title}</td>
+            {[0, middle, values.length - 1].map((i) => (
+              <td key={i} className="num">
+                {reading(s.readings[i]!, s.mode)}
+              </td>
+            ))}
+            <td className="num">{span(s)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
