@@ -4,6 +4,7 @@ import { type LooseEntryBody } from '@/core/kit/entry';
 import { capacitorCode } from '@/core/marking/printBands';
 import { FaultSampler } from '@/core/diagnose/predict';
 import { atRest, inMotion, MODEL_SPREADS, type Problem, type StageScene } from '@/core/diagnose/problem';
+import { readRunning } from '@/core/diagnose/running';
 import { fromScale, OVER } from '@/core/diagnose/scale';
 import { specimenOf, specimenSteps } from '@/core/diagnose/specimen';
 import { applyFault } from '@/core/fault/apply';
@@ -22,7 +23,6 @@ import {
   standing,
 } from '@/core/kit';
 import { type MeterMode, type MeterProfile, rangeFor, uncertaintyIn } from '@/core/meter';
-import { readRunning } from '@/core/stage/running';
 import { showsSign } from '@/core/stage/observe';
 import { boardOf, circuitAt, circuitOf, sceneOf } from '@/core/stage/scene';
 import { randomStream } from '@/core/statistics/random';

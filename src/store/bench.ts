@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { type Findings } from '@/core/bench/investigation';
+import { type Findings, investigationKey } from '@/core/bench/investigation';
 import { type SortedPile } from '@/core/bench/pile';
 import { type Windows } from '@/core/bench/stages';
 import { type Influence } from '@/core/bench/targets';
@@ -51,6 +51,9 @@ export interface BenchState {
 
 const windowsLane = new Lane();
 const suspectsLane = new Lane();
+/** What each fault would show does not depend on the readings: a further reading waits for the work in hand, and does not start it anew. */
+let predictions: { readonly key: string; readonly done: Promise<unknown> } | null = null;
+let ranking: Promise<void> = Promise.resolve();
 const meterLane = new Lane();
 const pileLane = new Lane();
 const consequenceLane = new Lane();
@@ -201,26 +204,37 @@ export const useBench = create<BenchState>((set, get) => {
     findSuspects() {
       const { kit } = get();
       if (!kit) return;
-      set({ findingsBusy: true, progress: 0 });
-      suspectsLane
-        .run((api) =>
-          api.suspects(
+      const key = investigationKey(kit);
+      if (predictions?.key !== key) {
+        set({ progress: 0 });
+        const done = suspectsLane.run((api) =>
+          api.predict(
             kit,
             proxy((progress: number) => {
               set({ progress });
             }),
           ),
-        )
-        .then((findings) => {
+        );
+        predictions = { key, done };
+      }
+      const mine = predictions;
+      set({ findingsBusy: true });
+      ranking = ranking
+        .then(() => mine.done)
+        .then(async () => {
+          if (get().kit !== kit || predictions !== mine) return;
+          const findings = await suspectsLane.run((api) => api.suspects(kit));
           set({ findings, findingsFor: kit.log.length, findingsBusy: false, progress: 1 });
         })
         .catch((error: unknown) => {
+          if (predictions === mine) predictions = null;
           if (error instanceof Cancelled) return;
           set({ findingsBusy: false, alarm: `The suspects could not be computed: ${(error as Error).message}` });
         });
     },
     cancelSuspects() {
       suspectsLane.stop();
+      predictions = null;
       set({ findingsBusy: false });
     },
     dismissAlarm() {

@@ -9,7 +9,7 @@ import { type KitDocument, standing } from '@/core/kit';
 import { print, type Unit } from '@/core/quantity';
 import { useBench } from '@/store/bench';
 
-const UNIT: Readonly<Record<TableRow['mode'], Unit>> = { dcv: 'V', dca: 'A', ohms: 'ohm', diode: 'V' };
+const UNIT: Readonly<Record<TableRow['mode'], Unit>> = { dcv: 'V', dca: 'A', ohms: 'ohm', diode: 'V', frequency: 'Hz' };
 /** From here on the screen calls the case settled (choice of this product). */
 const SETTLED = 0.8;
 

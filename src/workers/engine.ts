@@ -1,4 +1,4 @@
-import { diagnoserOf, type Findings, findSuspects, investigate } from '@/core/bench/investigation';
+import { diagnoserOf, type Findings, findSuspects, investigate, type Investigation } from '@/core/bench/investigation';
 import { pileOf, sortPile, type SortedPile } from '@/core/bench/pile';
 import { type Windows } from '@/core/bench/stages';
 import {
@@ -33,7 +33,9 @@ export type Outcome<T> = { readonly ok: true; readonly value: T } | { readonly o
 /** What the worker can do. Expected failures come back as values; only bugs throw. */
 export interface Engine {
   windows: (doc: KitDocument) => Outcome<Windows>;
-  suspects: (doc: KitDocument, progress: (done: number) => void) => Outcome<Findings | null>;
+  /** Works out what every fault would show, and keeps it for `suspects`. */
+  predict: (doc: KitDocument, progress: (done: number) => void) => Outcome<boolean>;
+  suspects: (doc: KitDocument) => Outcome<Findings | null>;
   /** Consequence in words of every supposed change, by its key. */
   consequences: (doc: KitDocument, windows: Windows, asked: Readonly<Record<string, Supposed>>) => Outcome<Readonly<Record<string, ConsequenceText>>>;
   /** How much each ref matters, in half-widths of the most sensitive window. */
@@ -58,6 +60,11 @@ export interface Engine {
 
 /** The last investigation's diagnoser: another reading of the same board re-ranks without new predictions. */
 let kept: { key: string; diagnoser: Diagnoser } | null = null;
+
+function diagnoserFor(investigation: Investigation): Diagnoser {
+  if (kept?.key !== investigation.key) kept = { key: investigation.key, diagnoser: diagnoserOf(investigation) };
+  return kept.diagnoser;
+}
 
 function attempt<T>(run: () => T): Outcome<T> {
   try {
@@ -116,13 +123,16 @@ export const engine: Engine = {
       for (const { entry, observable, scene } of pastReadings(doc, whole, now)) all[entry] = windows(scene).get(observable) ?? null;
       return all;
     }),
-  suspects: (doc, progress) =>
+  predict: (doc, progress) =>
     attempt(() => {
       const investigation = investigate(doc);
-      if (!investigation) return null;
-      if (kept?.key !== investigation.key) kept = { key: investigation.key, diagnoser: diagnoserOf(investigation) };
-      kept.diagnoser.prepare(progress);
-      return findSuspects(investigation, kept.diagnoser);
+      if (investigation) diagnoserFor(investigation).prepare(progress);
+      return investigation !== null;
+    }),
+  suspects: (doc) =>
+    attempt(() => {
+      const investigation = investigate(doc);
+      return investigation && findSuspects(investigation, diagnoserFor(investigation));
     }),
   consequences: (doc, windows, asked) =>
     attempt(() => {

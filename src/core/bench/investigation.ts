@@ -1,5 +1,5 @@
 import { type Diagnosis, Diagnoser, type FaultPrior } from '../diagnose/posterior';
-import { atRest, type Evidence, type Observable, type Problem, type Scene } from '../diagnose/problem';
+import { type Evidence, type Problem, type Scene, type StageObservable, toScene } from '../diagnose/problem';
 import { type Fault, type FaultKind, HEALTHY } from '../fault/fault';
 import { deriveBoardState, deriveMeasuredValues, type Entry, type EntryOf, type KitDocument, lastBoardChange, meterOf, type Stage, standing } from '../kit';
 import { boardOf, checkObservableId, circuitOf, probeObservableId, sceneOf } from '../stage/scene';
@@ -64,6 +64,9 @@ export function investigate(doc: KitDocument): Investigation | null {
   };
 }
 
+/** Names what the predictions follow from; empty when there is nothing to investigate. */
+export const investigationKey = (doc: KitDocument): string => investigate(doc)?.key ?? '';
+
 const isVoltage = (e: Entry): e is VoltageEntry => e.kind === 'read' || e.kind === 'probed';
 
 /** The stage's circuit as it was when its last reading was taken. */
@@ -75,7 +78,7 @@ function sceneAt(
   position: ReadonlyMap<string, number>,
 ): Scene {
   const last = entries.filter((e) => e.stage === stage.id).map((e) => position.get(e.id)!);
-  return atRest(sceneOf(doc, whole, stage, deriveBoardState(doc, Math.max(...last))));
+  return toScene(sceneOf(doc, whole, stage, deriveBoardState(doc, Math.max(...last))));
 }
 
 function lastOfEach(entries: readonly VoltageEntry[]): Investigation['evidence'] {
@@ -87,7 +90,7 @@ function lastOfEach(entries: readonly VoltageEntry[]): Investigation['evidence']
 function openIds(doc: KitDocument, scene: Scene, evidence: Investigation['evidence']): string[] {
   const skipped = standing(doc.log).flatMap((e) => (e.kind === 'skipped' ? [e.target] : []));
   const seen = new Set([...evidence.map((e) => e.id), ...skipped]);
-  return scene.observables.map((o: Observable) => o.id).filter((id) => !seen.has(id));
+  return [...scene.observables, ...(scene.motion ?? [])].map((o) => o.id).filter((id) => !seen.has(id));
 }
 
 function kitPrior(doc: KitDocument): FaultPrior {
@@ -104,7 +107,7 @@ export interface PredictedCell {
 }
 export interface TableRow {
   readonly id: string;
-  readonly mode: Observable['mode'];
+  readonly mode: StageObservable['mode'];
   readonly seen: number | 'over' | null;
   readonly healthy: PredictedCell | null;
   /** One cell per suspect shown, in their order. */
@@ -126,7 +129,7 @@ export function findSuspects(investigation: Investigation, diagnoser: Diagnoser)
   const diagnosis = diagnoser.diagnose(evidence, open);
   const suspects = diagnosis.suspects.filter((s) => s.probability >= 1e-4).slice(0, 12);
   const shown = shownSuspects(suspects);
-  const modes = new Map(investigation.problem.scenes.flatMap((s) => s.observables.map((o) => [o.id, o.mode] as const)));
+  const modes = new Map(investigation.problem.scenes.flatMap((s) => [...s.observables, ...(s.motion ?? [])].map((o) => [o.id, o.mode] as const)));
   const row = (id: string, seen: number | 'over' | null): TableRow => {
     const cell = (fault: Fault) => toCell(diagnoser.prediction(fault, id), seen);
     return { id, mode: modes.get(id) ?? 'dcv', seen, healthy: cell(HEALTHY), suspects: shown.map((s) => cell(s.fault)) };

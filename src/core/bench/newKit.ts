@@ -119,6 +119,17 @@ function stagesFor(circuit: Circuit, lines: readonly Line[], testPoints: readonl
     source: p.name,
   }));
   const volts = testPoints.map((t): Check => ({ id: t.id.toLowerCase(), what: 'measure', title: t.net, mode: 'dcv', red: { testPoint: t.id }, black: ground }));
+  // What the deck starts by hand is what oscillates.
+  const frequencies = testPoints
+    .filter((t) => t.net in circuit.initial)
+    .map((t): Check => ({
+      id: `hz-${t.id.toLowerCase()}`,
+      what: 'measure',
+      title: `frequency at ${t.net}`,
+      mode: 'frequency',
+      red: { testPoint: t.id },
+      black: ground,
+    }));
   const stages: Stage[] = [
     {
       id: 'cold',
@@ -140,7 +151,7 @@ function stagesFor(circuit: Circuit, lines: readonly Line[], testPoints: readonl
         'Wear eye protection at first power: a reversed electrolytic can burst.',
         'Above 50 V AC or 120 V DC this is work for somebody licensed; local codes decide.',
       ],
-      checks: [...currents, ...volts],
+      checks: [...currents, ...volts, ...frequencies],
     },
   ];
   return stages.filter((s) => s.checks.length > 0);

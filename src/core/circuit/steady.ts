@@ -1,6 +1,6 @@
-import { type Circuit } from './netlist';
+import { type Circuit, GROUND } from './netlist';
 import { type System } from './solve/system';
-import { SMALLEST_SWING, statisticsOf, type TraceStatistics } from './traceStatistics';
+import { SMALLEST_SWING, statisticsOf, type TraceStatistics, wholePeriods } from './traceStatistics';
 import { transient } from './transient';
 
 /** Whether a circuit never rests: an alternating or pulsing source, or start values that set something going. */
@@ -23,6 +23,8 @@ const PERIODS = 12;
 /** Two stretches agree when their averages differ by less: share of the swing, and a floor in volts. */
 const AGREE = 0.01;
 const FLOOR = 2e-3;
+/** The same at every capacitor, coarser: a flasher between two flips rests everywhere but there. */
+const CHARGE_FLOOR = 2e-2;
 
 export interface SteadyOptions {
   /** A time that is known to do, seconds. */
@@ -36,24 +38,31 @@ export interface SteadyOptions {
 /** Runs a circuit for longer and longer until the averages of two successive stretches agree at every net. */
 export function steadyState(circuit: Circuit, nets: readonly string[], options: SteadyOptions = {}): SteadyState {
   let seconds = options.seconds ?? firstGuess(circuit);
+  const charged = circuit.parts.flatMap((p) => (p.kind === 'C' ? p.nodes.filter((n) => n !== GROUND) : []));
   for (;;) {
-    const trace = transient(circuit, { stop: seconds, nets, ...(options.prepare ? { prepare: options.prepare } : {}) });
+    const trace = transient(circuit, { stop: seconds, nets: [...new Set([...nets, ...charged])], ...(options.prepare ? { prepare: options.prepare } : {}) });
     const part = (net: string, from: number, to: number) => {
       const a = trace.times.findIndex((t) => t >= from * seconds);
       const b = trace.times.findIndex((t) => t >= to * seconds);
-      return statisticsOf(trace.times.subarray(a, b < 0 ? undefined : b + 1), trace.volts[net]!.subarray(a, b < 0 ? undefined : b + 1));
+      const [times, volts] = [trace.times, trace.volts[net]!].map((all) => all.subarray(a, b < 0 ? undefined : b + 1)) as [Float64Array, Float64Array];
+      const all = statisticsOf(times, volts);
+      if (all.max - all.min < SMALLEST_SWING) return all;
+      const whole = wholePeriods(times, volts);
+      const { average, rms } = statisticsOf(whole.times, whole.volts);
+      return { ...all, average, rms };
     };
-    const steady = nets.every((net) => {
+    const agrees = (floor: number) => (net: string) => {
       const [first, second] = [part(net, 0.4, 0.7), part(net, 0.7, 1)];
-      return Math.abs(first.average - second.average) <= AGREE * (second.max - second.min) + FLOOR;
-    });
+      return Math.abs(first.average - second.average) <= AGREE * (second.max - second.min) + floor;
+    };
+    const steady = nets.every(agrees(FLOOR));
     const counted = (options.periodsOf ?? []).every((net) => {
       const { min, max, frequency } = part(net, 0.4, 1);
       return frequency !== null || max - min < SMALLEST_SWING;
     });
-    if ((steady && counted) || seconds >= LONGEST || options.seconds !== undefined)
+    if ((steady && counted && charged.every(agrees(CHARGE_FLOOR))) || seconds >= LONGEST || options.seconds !== undefined)
       return { statistics: Object.fromEntries(nets.map((net) => [net, part(net, 0.4, 1)])), seconds, steady };
-    seconds = Math.min(LONGEST, seconds * 4);
+    seconds = Math.min(LONGEST, seconds * 3);
   }
 }
 

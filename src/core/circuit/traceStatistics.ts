@@ -34,6 +34,33 @@ export function statisticsOf(times: Float64Array, volts: Float64Array): TraceSta
   return { average: area / span, rms: Math.sqrt(squares / span), min, max, ...periodsOf(times, volts, min, max) };
 }
 
+/**
+ * The part of a course from its first to its last rise through the middle, ends interpolated: whole periods, whose average
+ * does not depend on where the recording was cut. All of it when it does not rise twice.
+ */
+export function wholePeriods(times: Float64Array, volts: Float64Array): { times: Float64Array; volts: Float64Array } {
+  const [low, high] = extremes(volts);
+  const level = (low + high) / 2;
+  const rises: { before: number; time: number }[] = [];
+  for (let i = 1; i < volts.length; i++) {
+    const [a, b] = [volts[i - 1]!, volts[i]!];
+    if (a < level && b >= level) rises.push({ before: i - 1, time: times[i - 1]! + ((level - a) / (b - a)) * (times[i]! - times[i - 1]!) });
+  }
+  const [first, last] = [rises[0], rises[rises.length - 1]];
+  if (!first || !last || first === last) return { times, volts };
+  const between = (all: Float64Array) => all.subarray(first.before + 1, last.before + 1);
+  return { times: Float64Array.from([first.time, ...between(times), last.time]), volts: Float64Array.from([level, ...between(volts), level]) };
+}
+
+function extremes(volts: Float64Array): [number, number] {
+  let [low, high] = [Infinity, -Infinity];
+  for (const v of volts) {
+    low = Math.min(low, v);
+    high = Math.max(high, v);
+  }
+  return [low, high];
+}
+
 /** Frequency and duty from crossings of the level half way between the extremes, over whole periods. */
 function periodsOf(times: Float64Array, volts: Float64Array, min: number, max: number): { frequency: number | null; duty: number | null } {
   const none = { frequency: null, duty: null };

@@ -3,6 +3,7 @@ import { removeParts, withValue } from '../circuit/edit';
 import { type Circuit } from '../circuit/netlist';
 import { FaultSampler } from '../diagnose/predict';
 import { atRest, inMotion, MODEL_SPREADS, type Problem, type StageObservable, type StageScene } from '../diagnose/problem';
+import { readRunning } from '../diagnose/running';
 import { fromScale, OVER } from '../diagnose/scale';
 import { NOMINAL_SPECIMEN } from '../diagnose/specimen';
 import { applyFault } from '../fault/apply';
@@ -10,7 +11,6 @@ import { type Board } from '../fault/board';
 import { type Fault, HEALTHY } from '../fault/fault';
 import { deriveBoardState, type KitDocument, meterOf, type ObserveCheck, type Ref, type Stage } from '../kit';
 import { showsSign } from '../stage/observe';
-import { readRunning } from '../stage/running';
 import { boardOf, circuitOf, controlOf, elementOf, sceneOf } from '../stage/scene';
 import { type ComputedWindow } from '../stage/windows';
 import { type Overload, overloads, powerOf, switchOnOverloads } from './stress';
@@ -122,7 +122,7 @@ export class ConsequenceSolver {
         const readings = runs.map((run) => run[i]!.readings?.get(o.id) ?? null);
         const numbers = readings.filter((r): r is number => typeof r === 'number');
         const span = Math.max(...numbers) - Math.min(...numbers);
-        const moves = new Set(readings.map((r) => typeof r)).size > 1 || span > MOVES * Math.max(SMALLEST[o.mode], ...numbers.map(Math.abs));
+        const moves = new Set(readings.map((r) => typeof r)).size > 1 || span > MOVES * Math.max(5 * SMALLEST[o.mode], ...numbers.map(Math.abs));
         return moves ? [{ observable: o.id, stage: stage.id, mode: o.mode, readings }] : [];
       }),
     );
@@ -245,7 +245,7 @@ function shiftOf(o: StageObservable, stage: string, before: number | 'over', aft
 
 /** Readings below these are compared with these: a share of nearly nothing says nothing. Volts, amperes, ohms, hertz. */
 const SMALLEST: Readonly<Record<StageObservable['mode'], number>> = { dcv: 0.1, dca: 1e-3, ohms: 1, diode: 0.1, frequency: 0.1 };
-/** A swept check counts as moving from this share on. */
+/** A swept check counts as moving from this share on, of its reading or of five times what is nearly nothing. */
 const MOVES = 0.01;
 
 /** Deviation tried on every part to learn what matters. */

@@ -4,7 +4,7 @@ import { type MeterProfile, uncertaintyOf } from '../meter';
 import { conditionalLast, type Fit, fitSample, logDensityRobust } from '../statistics/multivariate';
 import { type OrderCache } from '../circuit/solve/system';
 import { FaultSampler, type Sample } from './predict';
-import { type Evidence, MODEL_SPREADS, type ModelSpread, type Observable, observablesOf, type Problem } from './problem';
+import { type Evidence, MODEL_SPREADS, type ModelSpread, observablesOf, type Problem, type StageObservable } from './problem';
 import { fromScale, OVER, scaleSlope, toScale } from './scale';
 
 /** Specimens per fault and spread for a first ranking, and for the faults that stay in question. */
@@ -75,7 +75,7 @@ export class Diagnoser {
   private readonly candidates: Candidate[];
   private readonly orders: OrderCache = new Map();
   private readonly samplers = new Map<Candidate, FaultSampler>();
-  private readonly observables: readonly Observable[];
+  private readonly observables: readonly StageObservable[];
   private readonly indexOf: ReadonlyMap<string, number>;
   private healthySampler: FaultSampler | null = null;
 
@@ -105,7 +105,7 @@ export class Diagnoser {
   prepare(progress: (done: number) => void = () => undefined): void {
     this.candidates.forEach((c, i) => {
       if (!c.components) this.sample(c, COARSE);
-      if (i % 16 === 0) progress(i / this.candidates.length);
+      if (i % 4 === 0) progress(i / this.candidates.length);
     });
     progress(1);
   }
@@ -251,7 +251,7 @@ export class Diagnoser {
 }
 
 /** Variance of the meter's error on the comparison scale. */
-function noiseOf(meter: MeterProfile, mode: Observable['mode'], value: number): number {
+function noiseOf(meter: MeterProfile, mode: StageObservable['mode'], value: number): number {
   const u = uncertaintyOf(meter, mode, value);
   return u ? (u.standard * scaleSlope(mode, value)) ** 2 : FLOOR * FLOOR;
 }

@@ -9,6 +9,7 @@ import { faultPairs, pairKey, valueChange } from '../fault/valueChange';
 import { type MeterProfile } from '../meter';
 import { MODEL_SPREADS, type ModelSpread, type Observable, type Problem, type Scene } from './problem';
 import { OVER, toScale } from './scale';
+import { FaultyMotion } from './motion';
 import { NOMINAL_SPECIMEN, type Specimen, specimenOf, specimenSteps } from './specimen';
 
 /** Above this source resistance, in ohms, the meter changes a non-linear board too much for the linear formula. */
@@ -243,6 +244,8 @@ function driveOf(o: { mode: 'ohms' | 'diode'; red: string; black: string }, mete
 export class FaultSampler {
   /** Null where the fault changes nothing: such a scene reads like the healthy board's. */
   private readonly scenes: (FaultyScene | null)[];
+  /** What runs in time, scene by scene; null where nothing does. */
+  readonly motions: readonly (FaultyMotion | null)[];
   private readonly width: number;
   private readonly rows = new Map<string, Float64Array | null>();
   /** Layouts that the faults of this healthy board borrow. */
@@ -256,9 +259,16 @@ export class FaultSampler {
   ) {
     let offset = 0;
     this.layouts = healthy ? healthy.layouts : fault.kind === 'healthy' ? problem.scenes.map((scene) => layoutsOf(scene, problem, orders)) : [];
+    const motions: (FaultyMotion | null)[] = [];
     this.scenes = problem.scenes.map((scene, i) => {
       const from = offset;
-      offset += scene.observables.length;
+      const motion = scene.motion ?? [];
+      offset += scene.observables.length + motion.length;
+      motions.push(
+        motion.length === 0
+          ? null
+          : new FaultyMotion(scene.circuit, motion, problem.board, fault, from + scene.observables.length, healthy?.motions[i] ?? null),
+      );
       const faulty = applyFault(scene.circuit, problem.board, fault);
       if (healthy && faulty.circuit === scene.circuit) return null;
       const compiled = new FaultyScene(scene, faulty, problem, fault, this.layouts[i] ?? null, orders, from);
@@ -266,6 +276,7 @@ export class FaultSampler {
       if (other) compiled.alsoFrom(other);
       return compiled;
     });
+    this.motions = motions;
     this.width = offset;
   }
 
@@ -306,6 +317,7 @@ export class FaultSampler {
     const row = shared?.slice() ?? new Float64Array(this.width);
     const specimen = specimenOf(this.problem.board, number + 1);
     let rest = state;
+    if (!this.motions.every((m) => m === null || m.read(number, row))) return null;
     return this.scenes.every((scene) => {
       if (scene === null) return shared !== null;
       const own = rest % scene.states;

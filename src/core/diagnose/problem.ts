@@ -13,6 +13,8 @@ export type Observable =
 export interface Scene {
   readonly circuit: Circuit;
   readonly observables: readonly Observable[];
+  /** What takes a run in time, on a circuit that never rests; read after the others. */
+  readonly motion?: readonly RunningObservable[];
 }
 
 /** The frequency of a net against ground: only a circuit that runs has one. */
@@ -36,6 +38,9 @@ export function atRest({ circuit, observables }: StageScene): Scene {
 }
 
 export type RunningObservable = Extract<StageObservable, { mode: 'dcv' | 'dca' | 'frequency' }>;
+
+/** A stage as the fault finder takes it: what rests and what runs told apart. */
+export const toScene = (scene: StageScene): Scene => ({ ...atRest(scene), motion: inMotion(scene) });
 
 /** What of a scene takes a run in time: averages and frequencies of a circuit that never rests. */
 export function inMotion({ circuit, observables }: StageScene): RunningObservable[] {
@@ -78,4 +83,5 @@ export interface Evidence {
   readonly value: number | 'over';
 }
 
-export const observablesOf = (problem: Problem): Observable[] => problem.scenes.flatMap((s) => s.observables);
+/** Everything that a problem's scenes read, in the order of a sample's columns. */
+export const observablesOf = (problem: Problem): StageObservable[] => problem.scenes.flatMap((s) => [...s.observables, ...(s.motion ?? [])]);

@@ -1,12 +1,12 @@
-import { type Observable } from './problem';
+import { type StageObservable } from './problem';
 
 /** Readings are compared on an asinh scale: linear near zero, logarithmic above, so that millivolts and volts both count. */
-const KNEE: Readonly<Record<Observable['mode'], number>> = { dcv: 0.05, dca: 5e-4, ohms: 10, diode: 0.05 };
+const KNEE: Readonly<Record<StageObservable['mode'], number>> = { dcv: 0.05, dca: 5e-4, ohms: 10, diode: 0.05, frequency: 0.1 };
 
 /** What an over-range reading counts as on each scale. */
-export const OVER: Readonly<Record<Observable['mode'], number>> = { dcv: 1000, dca: 20, ohms: 4e7, diode: 4 };
+export const OVER: Readonly<Record<StageObservable['mode'], number>> = { dcv: 1000, dca: 20, ohms: 4e7, diode: 4, frequency: 1e9 };
 
-export const toScale = (mode: Observable['mode'], value: number) => Math.asinh(value / KNEE[mode]);
-export const fromScale = (mode: Observable['mode'], y: number) => Math.sinh(y) * KNEE[mode];
+export const toScale = (mode: StageObservable['mode'], value: number) => Math.asinh(value / KNEE[mode]);
+export const fromScale = (mode: StageObservable['mode'], y: number) => Math.sinh(y) * KNEE[mode];
 /** d(scale)/d(value), to carry a meter's uncertainty over. */
-export const scaleSlope = (mode: Observable['mode'], value: number) => 1 / Math.hypot(value, KNEE[mode]);
+export const scaleSlope = (mode: StageObservable['mode'], value: number) => 1 / Math.hypot(value, KNEE[mode]);

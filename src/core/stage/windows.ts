@@ -6,7 +6,7 @@ import { NOMINAL_SPECIMEN, specimenOf, specimenSteps } from '../diagnose/specime
 import { type Board } from '../fault/board';
 import { HEALTHY } from '../fault/fault';
 import { type MeterProfile, uncertaintyOf } from '../meter';
-import { readRunning } from './running';
+import { readRunning } from '../diagnose/running';
 
 /** Specimens per spread that a window is drawn from. */
 const SPECIMENS = 80;

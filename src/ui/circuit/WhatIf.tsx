@@ -96,8 +96,8 @@ export function WhatIf({ kit }: { kit: KitDocument }) {
         <Choice id="what-if-ref" label="If this part" width={110} value={ref} options={refs.map((r) => [r, r])} change={choose} />
         <Choice
           id="what-if-change"
-          label={line ? line.label : 'supply'}
-          width={210}
+          label={`(${line ? line.label : 'supply'})`}
+          width={250}
           value={change}
           options={possible.map((c) => [c, c === 'value' && !line ? 'is set to' : CHANGES[c]])}
           change={(c) => {
@@ -201,6 +201,7 @@ function Choice({
 }
 
 const SHOWN = 14;
+const LEFT = { textAlign: 'left' } as const;
 const reading = (v: number | 'over' | null, mode: Shift['mode']) => (v === null ? 'no solution' : v === 'over' ? 'over-range' : print(v, SHIFT_UNIT[mode], 4));
 
 function Answer({ kit, consequence, text }: { kit: KitDocument; consequence: Consequence; text: ConsequenceText }) {
@@ -216,7 +217,9 @@ function Answer({ kit, consequence, text }: { kit: KitDocument; consequence: Con
           <thead>
             <tr>
               <th scope="col">check</th>
-              <th scope="col">stage</th>
+              <th scope="col" style={LEFT}>
+                stage
+              </th>
               <th scope="col">now</th>
               <th scope="col">then</th>
             </tr>
@@ -225,9 +228,9 @@ function Answer({ kit, consequence, text }: { kit: KitDocument; consequence: Con
             {moved.slice(0, SHOWN).map((s) => (
               <tr key={s.observable}>
                 <th scope="row">{observableName(kit, s.observable)}</th>
-                <td>{kit.sheet.stages.find((x) => x.id === s.stage)?.title}</td>
+                <td style={LEFT}>{kit.sheet.stages.find((x) => x.id === s.stage)?.title}</td>
                 <td className="num">{reading(s.before, s.mode)}</td>
-                <td className={`num ${s.leaves ? 'no' : 'fit'}`}>{reading(s.after, s.mode)}</td>
+                <td className={`num ${s.leaves ? 'no' : ''}`}>{reading(s.after, s.mode)}</td>
               </tr>
             ))}
           </tbody>
@@ -256,7 +259,9 @@ function Range({ kit, unit, values, swept }: { kit: KitDocument; unit: Unit; val
       <thead>
         <tr>
           <th scope="col">check</th>
-          <th scope="col">stage</th>
+          <th scope="col" style={LEFT}>
+            stage
+          </th>
           <th scope="col">at {at(0)}</th>
           <th scope="col">at {at(middle)}</th>
           <th scope="col">at {at(values.length - 1)}</th>
@@ -267,7 +272,7 @@ function Range({ kit, unit, values, swept }: { kit: KitDocument; unit: Unit; val
         {swept.slice(0, 2 * SHOWN).map((s) => (
           <tr key={s.observable}>
             <th scope="row">{observableName(kit, s.observable)}</th>
-            <td>{kit.sheet.stages.find((x) => x.id === s.stage)?.title}</td>
+            <td style={LEFT}>{kit.sheet.stages.find((x) => x.id === s.stage)?.title}</td>
             {[0, middle, values.length - 1].map((i) => (
               <td key={i} className="num">
                 {reading(s.readings[i]!, s.mode)}

@@ -1,6 +1,6 @@
 import { type Circuit, GROUND } from '../circuit/netlist';
 import { steadyState, type SteadyOptions } from '../circuit/steady';
-import { type RunningObservable } from '../diagnose/problem';
+import { type RunningObservable } from './problem';
 
 /** What a slow meter shows on a circuit that runs. */
 export interface RunningReadings {

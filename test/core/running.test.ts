@@ -1,0 +1,108 @@
+/** Boards that never rest: windows, readings, suspects and consequences of running signals. */
+import { deriveStages } from '@/core/bench/stages';
+import { diagnoserOf, findSuspects, investigate } from '@/core/bench/investigation';
+import { makeSheet, readDraft } from '@/core/bench/newKit';
+import { readDeck } from '@/core/circuit/deck/read';
+import { steadyState } from '@/core/circuit/steady';
+import { statisticsOf, wholePeriods } from '@/core/circuit/traceStatistics';
+import { ConsequenceSolver } from '@/core/consequence';
+import { append, newKit, type EntryBody, type KitDocument, type MeasureCheck } from '@/core/kit';
+import { type Fault } from '@/core/fault/fault';
+import { hideFault } from '@/stand-in/board';
+import { engine } from '@/workers/engine';
+
+const FLASHER = `Two lamps in turn
+V1 vcc 0 9
+R1 vcc c1 1k
+R2 vcc c2 1k
+R3 vcc b1 47k
+R4 vcc b2 47k
+C1 c1 b2 1u
+C2 c2 b1 1u
+Q1 c1 b1 0 NS
+Q2 c2 b2 0 NS
+.ic V(c1)=0 V(b2)=-3
+.model NS NPN(IS=1.5E-14 BF=250 VAF=80 BR=4 RC=0.5 RE=0.1)
+.end`;
+
+const at = (n: number) => ({ id: `e${n}`, at: new Date(Date.UTC(2026, 0, 1, 0, 0, n)).toISOString() });
+const log = (kit: KitDocument, ...bodies: EntryBody[]) => bodies.reduce((k, b) => append(k, b, at(k.log.length + 1)), kit);
+const value = <T>(o: { ok: true; value: T } | { ok: false; message: string }): T => {
+  if (!o.ok) throw new Error(o.message);
+  return o.value;
+};
+
+function flasher(fault: Fault | null = null): KitDocument {
+  const draft = readDraft([], FLASHER);
+  const kit = newKit(makeSheet('Two lamps', draft, FLASHER, ['c1', 'c2', 'b1', 'b2']), at(0));
+  return fault ? { ...kit, settings: { ...kit.settings, standIn: { fault: hideFault(fault), seed: 3, pieces: {} } } } : kit;
+}
+
+describe('a course over whole periods', () => {
+  test('the average of a square wave does not depend on where it is cut', () => {
+    const times = Float64Array.from({ length: 4001 }, (_, i) => i / 1000);
+    const volts = times.map((t) => (t % 1 < 0.25 ? 8 : 0));
+    for (const cut of [3300, 3600, 4001]) {
+      const whole = wholePeriods(times.subarray(100, cut), volts.subarray(100, cut));
+      expect(statisticsOf(whole.times, whole.volts).average).toBeCloseTo(2, 1);
+    }
+  });
+  test('what does not rise twice is left as it is', () => {
+    const times = Float64Array.of(0, 1, 2);
+    expect(wholePeriods(times, Float64Array.of(0, 1, 2)).times).toBe(times);
+  });
+  test('a flasher between two flips is not taken for a board at rest; its period is 2 ln 2 R C (closed form of the astable)', () => {
+    const { circuit } = readDeck(FLASHER);
+    const { statistics, steady } = steadyState(circuit, ['c1'], { periodsOf: ['c1'] });
+    expect(steady).toBe(true);
+    const closed = 1 / (2 * Math.LN2 * 47e3 * 1e-6);
+    expect(Math.abs(statistics['c1']!.frequency! / closed - 1)).toBeLessThan(0.12);
+  });
+});
+
+describe('a flasher as a kit of one’s own', () => {
+  const kit = flasher();
+  const power = kit.sheet.stages.find((s) => s.id === 'power')!;
+  const windows = value(engine.windows(kit));
+
+  test('volts, currents and the frequency have windows; a healthy stand-in lies inside all of them', () => {
+    const healthy = flasher({ kind: 'healthy', parts: [], detail: {} });
+    const checks = power.checks.filter((c): c is MeasureCheck => c.what === 'measure');
+    expect(checks.map((c) => c.mode)).toEqual(expect.arrayContaining(['dcv', 'dca', 'frequency']));
+    const read = checks.map((c, i): EntryBody => {
+      const reading = value(engine.readBoard(healthy, 'power', `power/${c.id}`, i));
+      expect(reading).not.toBeNull();
+      return { kind: 'read', stage: 'power', check: c.id, reading: reading!, meter: 'handheld' };
+    });
+    const [, progress] = deriveStages(log(healthy, ...read), windows);
+    expect(progress!.checks.map((c) => c.verdict)).toEqual(checks.map(() => 'in'));
+  });
+
+  test('twice the timing capacitors, half the frequency', () => {
+    const solver = new ConsequenceSolver(kit);
+    const { shifts } = solver.of({ values: { C1: 2e-6, C2: 2e-6 } }, windows);
+    const hz = shifts.find((s) => s.mode === 'frequency')!;
+    expect((hz.after as number) / (hz.before as number)).toBeCloseTo(0.5, 1);
+    expect(hz.leaves).toBe(true);
+  });
+
+  test('a swept base resistor gives the range of the frequency', () => {
+    const hz = new ConsequenceSolver(kit).sweep('R3', [33e3, 47e3, 68e3]).find((s) => s.mode === 'frequency')!;
+    const [fast, middle, slow] = hz.readings as number[];
+    expect(fast!).toBeGreaterThan(middle!);
+    expect(middle!).toBeGreaterThan(slow!);
+  });
+
+  test('a base resistor that is not connected is found from averages and a counter', () => {
+    const faulty = flasher({ kind: 'open', parts: ['R4'], detail: {} });
+    const read = ['tp1', 'tp2', 'tp3', 'tp4', 'hz-tp1'].flatMap((check, i): EntryBody[] => {
+      const reading = value(engine.readBoard(faulty, 'power', `power/${check}`, i));
+      return reading === null ? [] : [{ kind: 'read', stage: 'power', check, reading, meter: 'handheld' }];
+    });
+    expect(read).toHaveLength(5);
+    const investigation = investigate(log(faulty, ...read))!;
+    const { suspects } = findSuspects(investigation, diagnoserOf(investigation));
+    expect(suspects.slice(0, 3).map((s) => `${s.fault.kind} ${s.fault.parts.join()}`)).toContain('open R4');
+    expect(suspects.find((s) => s.fault.kind === 'healthy')?.probability ?? 0).toBeLessThan(0.01);
+  });
+});
