@@ -41,6 +41,8 @@ const TRACK_END = 1;
 
 /** The control that a ref is in the circuit (`RV1a` and `RV1b`, the upper half first); null when it is none. */
 export function controlOf(circuit: Circuit, ref: Ref): Control | null {
+  // `V1` is no control because there is an `RV1a`.
+  if (hasElement(circuit, ref)) return null;
   const half = (end: string) => [`${ref}${end}`, `R${ref}${end}`].map((name) => findPart(circuit, name)).find((p) => p?.kind === 'R');
   const [upper, lower] = [half('a'), half('b')];
   if (upper?.kind !== 'R' || lower?.kind !== 'R') return null;
