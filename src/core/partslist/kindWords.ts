@@ -26,7 +26,7 @@ const KIND_WORDS: readonly (readonly [RegExp, FreeKind])[] = [
     /inductor|inductance|choke|drossel|spule|bobina|bobine|inducteur|indutor|induttore|дроссель|катушка|индуктивность|dławik|cewka|电感|コイル|インダクタ/i,
     'L',
   ],
-  [/r[eé]sist|widerstand|opornik|rezystor|резистор|сопротивление|电阻|抵抗|trimmer|trimpot|potentiomet|potenciómetro/i, 'R'],
+  [/r[eé]sist|widerstand|opornik|rezystor|резистор|сопротивление|电阻|抵抗|trimmer|trimpot|potentiom|potenci[óo]m|potencjometr|потенциометр|电位器|ボリューム|poti\b/i, 'R'],
   [/capacit|kondensator|condensa|конденсатор|电容|コンデンサ|electrol|elektrolit|électrochimique|\belkos?\b/i, 'C'],
   [/\bics?\b|microchip|integrated|integrado|integrato|intégré|\bci\b|микросхема|układ scalony|集成|集積|芯片|chip|schaltkreis/i, 'IC'],
 ];
@@ -84,7 +84,7 @@ export const colourIn = (text: string): string | null => COLOURS.find(([pattern]
 const FINE_WORDS: Readonly<Record<FreeKind, readonly (readonly [RegExp, LineKind])[]>> = {
   R: [
     [
-      /trim|poti\b|potent|preset|variable res|adjustable res|einstellwiderstand|einsteller|podstroj|подстроечн|переменн|потенциометр|montażow|可调|电位器|半固定|ボリューム|可変/i,
+      /trim|poti\b|poten[tc]|preset|variable res|adjustable res|einstellwiderstand|einsteller|podstroj|подстроечн|переменн|потенциометр|montażow|可调|电位器|半固定|ボリューム|可変/i,
       'trimmer',
     ],
     [/thermist|\bntc\b|\bptc\b|heißleiter|терморезист|termist|热敏|サーミスタ/i, 'thermistor'],
