@@ -4,7 +4,7 @@ const make = nextJest({ dir: './' });
 export default make({
   testEnvironment: 'node',
   testMatch: ['<rootDir>/test/**/*.test.ts'],
-  extensionsToTreatAsEsm: ['.ts'],
+  sandboxInjectedGlobals: ['Math'],
   setupFiles: ['<rootDir>/test/support/browser.ts'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
 });

@@ -1,5 +1,5 @@
 import { type ChildProcess, fork } from 'node:child_process';
-import { fileURLToPath } from 'node:url';
+import { join } from 'node:path';
 
 interface Vector {
   readonly name: string;
@@ -23,7 +23,7 @@ function hold(process: ChildProcess, held: boolean) {
 
 function simulator(): ChildProcess {
   if (child) return child;
-  const started = fork(fileURLToPath(new URL('./simulatorProcess.mjs', import.meta.url)), { execArgv: [], stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
+  const started = fork(join(process.cwd(), 'test/support/simulatorProcess.mjs'), { execArgv: [], stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
   started.on('message', ({ id, vectors }: { id: number; vectors: readonly Vector[] }) => {
     waiting.get(id)?.done(vectors);
     waiting.delete(id);

@@ -64,6 +64,8 @@ interface Candidate {
   readonly prior: number;
   /** One component per spread and steady state; finer ones replace coarser ones. */
   components: readonly Component[] | null;
+  /** The first, coarse ones: what is screened must not change by having been looked at closely. */
+  coarse: readonly Component[] | null;
   fine: boolean;
 }
 
@@ -91,6 +93,7 @@ export class Diagnoser {
       fault,
       prior: i === 0 ? PRIOR_HEALTHY : ((1 - PRIOR_HEALTHY - PRIOR_UNKNOWN) * options.prior(fault)) / total,
       components: null,
+      coarse: null,
       fine: false,
     }));
     this.observables = observablesOf(problem);
@@ -124,6 +127,7 @@ export class Diagnoser {
     c.components = spreads.flatMap((spread, k) =>
       Array.from({ length: states }, (_, state) => ({ sample: sampler.draw(k * 1000, count, spread, state), weight: spread.weight / states })),
     );
+    c.coarse ??= c.components;
     if (c.fine) this.samplers.delete(c);
   }
 
@@ -190,7 +194,7 @@ export class Diagnoser {
   }
 
   private screen(c: Candidate, pick: readonly number[], y: Float64Array, noise: Float64Array): number[] {
-    return (c.components ?? []).map(({ sample }) => {
+    return (c.coarse ?? []).map(({ sample }) => {
       if (sample.rows < 3) return -Infinity;
       let score = 0;
       for (let i = 0; i < pick.length; i++) {
