@@ -127,24 +127,25 @@ export class BipolarBank implements DeviceBank {
       const nf = p[o + P.NFVT]!;
       const nr = p[o + P.NRVT]!;
       const ebe = safeExp(vbe / nf);
-      const ibe = is * (ebe - 1) + GMIN * vbe;
-      const gbe = (is * ebe) / nf + GMIN;
+      const ibe = is * (ebe - 1);
+      const gbe = (is * ebe) / nf;
       const ebc = safeExp(vbc / nr);
-      const ibc = is * (ebc - 1) + GMIN * vbc;
-      const gbc = (is * ebc) / nr + GMIN;
-      let leakBe = 0;
-      let gLeakBe = 0;
+      const ibc = is * (ebc - 1);
+      const gbc = (is * ebc) / nr;
+      // The least conductance lies across the junctions and is not amplified.
+      let leakBe = GMIN * vbe;
+      let gLeakBe = GMIN;
       if (p[o + P.ISE]! > 0) {
         const le = safeExp(vbe / p[o + P.NEVT]!);
-        leakBe = p[o + P.ISE]! * (le - 1);
-        gLeakBe = (p[o + P.ISE]! * le) / p[o + P.NEVT]!;
+        leakBe += p[o + P.ISE]! * (le - 1);
+        gLeakBe += (p[o + P.ISE]! * le) / p[o + P.NEVT]!;
       }
-      let leakBc = 0;
-      let gLeakBc = 0;
+      let leakBc = GMIN * vbc;
+      let gLeakBc = GMIN;
       if (p[o + P.ISC]! > 0) {
         const lc = safeExp(vbc / p[o + P.NCVT]!);
-        leakBc = p[o + P.ISC]! * (lc - 1);
-        gLeakBc = (p[o + P.ISC]! * lc) / p[o + P.NCVT]!;
+        leakBc += p[o + P.ISC]! * (lc - 1);
+        gLeakBc += (p[o + P.ISC]! * lc) / p[o + P.NCVT]!;
       }
 
       // Base charge qb: Early effect and high-level injection.
