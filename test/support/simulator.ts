@@ -48,9 +48,16 @@ async function run(deck: string, commands: string): Promise<readonly Vector[]> {
   });
 }
 
-/** Operating point of a deck by the general-purpose simulator of the dev dependencies: lower-case vector names to values. */
-export async function referenceOp(deck: string): Promise<ReadonlyMap<string, number>> {
-  const vectors = await run(deck, '.options rshunt=1e12 gmin=1e-12 reltol=1e-6\n.op');
+/**
+ * Operating point of a deck by the general-purpose simulator of the dev dependencies: lower-case vector names to values.
+ * With `nets` each of them gets the shunt to ground as a resistor: on nets held by leakage alone it decides, and the
+ * simulator's own option does not reach them all.
+ */
+export async function referenceOp(deck: string, nets: readonly string[] = []): Promise<ReadonlyMap<string, number>> {
+  const body = deck.replace(/^\.end\s*$/im, '').trimEnd();
+  const shunts = nets.map((net, i) => `Rshunt${i} ${net} 0 1E12`);
+  const option = nets.length > 0 ? '' : 'rshunt=1e12 ';
+  const vectors = await run([body, ...shunts].join('\n'), `.options ${option}gmin=1e-12 reltol=1e-6 abstol=1e-15 vntol=1e-8\n.op`);
   return new Map(vectors.map((v) => [v.name, v.values[0]!]));
 }
 
