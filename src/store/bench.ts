@@ -43,6 +43,9 @@ export interface BenchState {
   append: (body: EntryBody) => void;
   undo: () => void;
   changeSheet: (change: Partial<Omit<Sheet, 'revision'>>) => void;
+  /** Sheets as they were before each change, since this kit was opened; the last is what `takeBackSheet` brings back. */
+  readonly sheetsBefore: readonly Sheet[];
+  takeBackSheet: () => void;
   changeSettings: (change: Partial<KitSettings>) => void;
   findSuspects: () => void;
   cancelSuspects: () => void;
@@ -50,6 +53,7 @@ export interface BenchState {
 }
 
 const windowsLane = new Lane();
+const MOST_SHEETS = 50;
 const suspectsLane = new Lane();
 /** What each fault would show does not depend on the readings: a further reading waits for the work in hand, and does not start it anew. */
 let predictions: { readonly key: string; readonly done: Promise<unknown> } | null = null;
@@ -166,9 +170,10 @@ export const useBench = create<BenchState>((set, get) => {
     pile: null,
     influence: {},
     consequences: {},
+    sheetsBefore: [],
     progress: 0,
     async open(id) {
-      set({ status: 'loading', kit: null, windows: {}, findings: null, alarm: null, pile: null, influence: {}, consequences: {} });
+      set({ status: 'loading', kit: null, windows: {}, findings: null, alarm: null, pile: null, influence: {}, consequences: {}, sheetsBefore: [] });
       windowsKey = '';
       influenceFor = -1;
       const opened = await loadKit(id);
@@ -194,8 +199,17 @@ export const useBench = create<BenchState>((set, get) => {
       if (kit && last) change(append(kit, { kind: 'withdrawn', entry: last.id }, stamp()));
     },
     changeSheet(sheetChange) {
-      const { kit } = get();
-      if (kit) change(withSheet(kit, sheetChange));
+      const { kit, sheetsBefore } = get();
+      if (!kit) return;
+      set({ sheetsBefore: [...sheetsBefore, kit.sheet].slice(-MOST_SHEETS) });
+      change(withSheet(kit, sheetChange));
+    },
+    takeBackSheet() {
+      const { kit, sheetsBefore } = get();
+      const last = sheetsBefore[sheetsBefore.length - 1];
+      if (!kit || !last) return;
+      set({ sheetsBefore: sheetsBefore.slice(0, -1) });
+      change(withSheet(kit, last));
     },
     changeSettings(settings) {
       const { kit } = get();

@@ -5,6 +5,7 @@ import { readFreeLine, readNeed, expandRefs } from '@/core/partslist';
 import { printNominal, printTolerance } from '@/core/quantity';
 import { useBench } from '@/store/bench';
 import { QuantityField, TextField } from './Field';
+import { TakeBackSheet } from './TakeBackSheet';
 import { TypeCards } from './TypeCards';
 import { VerdictMark } from './VerdictMark';
 
@@ -29,9 +30,12 @@ function Lines({ kit }: { kit: KitDocument }) {
   const change = useBench((s) => s.changeSheet);
   return (
     <>
-      <h2 className="label">
-        {kit.sheet.lines.length} lines, {kit.sheet.lines.reduce((n, l) => n + l.refs.length, 0)} positions
-      </h2>
+      <div className="row" style={{ justifyContent: 'space-between' }}>
+        <h2 className="label">
+          {kit.sheet.lines.length} lines, {kit.sheet.lines.reduce((n, l) => n + l.refs.length, 0)} positions
+        </h2>
+        <TakeBackSheet />
+      </div>
       {kit.sheet.lines.length === 0 && <p>No lines yet. Add them below, or make a new kit from a pasted list.</p>}
       <table className="shown sheet-lines">
         <thead>

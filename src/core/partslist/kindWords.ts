@@ -26,7 +26,10 @@ const KIND_WORDS: readonly (readonly [RegExp, FreeKind])[] = [
     /inductor|inductance|choke|drossel|spule|bobina|bobine|inducteur|indutor|induttore|дроссель|катушка|индуктивность|dławik|cewka|电感|コイル|インダクタ/i,
     'L',
   ],
-  [/r[eé]sist|widerstand|opornik|rezystor|резистор|сопротивление|电阻|抵抗|trimmer|trimpot|potentiom|potenci[óo]m|potencjometr|потенциометр|电位器|ボリューム|poti\b/i, 'R'],
+  [
+    /r[eé]sist|widerstand|opornik|rezystor|резистор|сопротивление|电阻|抵抗|trimmer|trimpot|potentiom|potenci[óo]m|potencjometr|потенциометр|电位器|ボリューム|poti\b/i,
+    'R',
+  ],
   [/capacit|kondensator|condensa|конденсатор|电容|コンデンサ|electrol|elektrolit|électrochimique|\belkos?\b/i, 'C'],
   [/\bics?\b|microchip|integrated|integrado|integrato|intégré|\bci\b|микросхема|układ scalony|集成|集積|芯片|chip|schaltkreis/i, 'IC'],
 ];
