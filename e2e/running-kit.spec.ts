@@ -19,7 +19,7 @@ test('a kit that never rests: averages and a frequency have windows, a dead flas
   await page.goto('/new/');
   await page.getByLabel('Name of the kit').fill('Two lamps');
   await page.getByLabel('Circuit (SPICE').fill(DECK);
-  await expect(page.getByText('9 parts, 6 nets.')).toBeVisible();
+  await expect(page.getByText('9 parts, 5 nets.')).toBeVisible();
   await page.getByRole('button', { name: 'Make the kit' }).click();
   await expect(page.getByRole('region', { name: 'Tray' })).toBeVisible();
   await page.keyboard.press('Alt+4');

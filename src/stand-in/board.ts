@@ -122,18 +122,20 @@ function restingValue(doc: KitDocument, problem: Problem): ReadingValue | null {
 }
 
 /** The same on a board that runs: the average that a meter settles at, or what a counter counts (nothing is 0 Hz). */
-function runningValue(doc: KitDocument, board: Board, scene: StageScene): number | null {
+function runningValue(doc: KitDocument, board: Board, scene: StageScene): ReadingValue | null {
   const observables = inMotion(scene);
   const [observable] = observables;
   if (!observable) return null;
   const fault = hiddenFault(doc);
   const faulty = applyFault(scene.circuit, board, fault);
-  const { readings } = readRunning(faulty.circuit, observables, {
+  const { readings, stalled } = readRunning(faulty.circuit, observables, {
     prepare: (system) => {
       const specimen = specimenOf(board, specimenNumber(doc) + 1);
       for (const step of specimenSteps(system, faulty.circuit, board, fault, faulty.pieceAt)) step(specimen, MODEL_SPREADS[0]!);
     },
   });
+  if (stalled && observable.mode !== 'frequency')
+    return restingValue(doc, { board, scenes: [{ circuit: scene.circuit, observables: [observable] }], meter: meterOf(doc) });
   return readings.get(observable.id) ?? (observable.mode === 'frequency' ? 0 : null);
 }
 

@@ -3,10 +3,12 @@ import { type System } from './solve/system';
 import { SMALLEST_SWING, statisticsOf, type TraceStatistics, wholePeriods } from './traceStatistics';
 import { transient } from './transient';
 
-/** Whether a circuit never rests: an alternating or pulsing source, or start values that set something going. */
-export function isRunning(circuit: Circuit): boolean {
-  return Object.keys(circuit.initial).length > 0 || circuit.parts.some((p) => (p.kind === 'V' || p.kind === 'I') && p.wave !== null && p.wave.shape !== 'pwl');
-}
+/** Whether an alternating or pulsing source drives a circuit. */
+export const isDriven = (circuit: Circuit): boolean =>
+  circuit.parts.some((p) => (p.kind === 'V' || p.kind === 'I') && p.wave !== null && p.wave.shape !== 'pwl');
+
+/** Whether a circuit never rests: it is driven, or start values set something going. */
+export const isRunning = (circuit: Circuit): boolean => Object.keys(circuit.initial).length > 0 || isDriven(circuit);
 
 export interface SteadyState {
   /** What each net shows once it has settled. */
@@ -15,6 +17,8 @@ export interface SteadyState {
   readonly seconds: number;
   /** False when successive stretches still differed at the end of the time allowed. */
   readonly steady: boolean;
+  /** No net and no capacitor swings although nothing drives the circuit: what was set at the start is all that is left. */
+  readonly stalled: boolean;
 }
 
 const SHORTEST = 0.05;
@@ -25,6 +29,8 @@ const AGREE = 0.01;
 const FLOOR = 2e-3;
 /** The same at every capacitor, coarser: a flasher between two flips rests everywhere but there. */
 const CHARGE_FLOOR = 2e-2;
+/** Nets that swing by less do not oscillate, volts. */
+const STALLED_SWING = 0.3;
 
 export interface SteadyOptions {
   /** A time that is known to do, seconds. */
@@ -56,12 +62,21 @@ export function steadyState(circuit: Circuit, nets: readonly string[], options: 
       return Math.abs(first.average - second.average) <= AGREE * (second.max - second.min) + floor;
     };
     const steady = nets.every(agrees(FLOOR));
+    const rests = (net: string) => {
+      const { min, max, frequency } = part(net, 0.4, 1);
+      return frequency === null && max - min < STALLED_SWING;
+    };
     const counted = (options.periodsOf ?? []).every((net) => {
       const { min, max, frequency } = part(net, 0.4, 1);
       return frequency !== null || max - min < SMALLEST_SWING;
     });
     if ((steady && counted && charged.every(agrees(CHARGE_FLOOR))) || seconds >= LONGEST || options.seconds !== undefined)
-      return { statistics: Object.fromEntries(nets.map((net) => [net, part(net, 0.4, 1)])), seconds, steady };
+      return {
+        statistics: Object.fromEntries(nets.map((net) => [net, part(net, 0.4, 1)])),
+        seconds,
+        steady,
+        stalled: !isDriven(circuit) && charged.every(rests),
+      };
     seconds = Math.min(LONGEST, seconds * 3);
   }
 }

@@ -18,7 +18,9 @@ export function observableName(doc: KitDocument, id: string): string {
   const [stageId = '', place = ''] = id.split('/');
   if (place.startsWith('@')) return place.slice(1);
   const check = doc.sheet.stages.find((s) => s.id === stageId)?.checks.find((c) => c.id === place);
-  return check?.what === 'measure' && 'testPoint' in check.red ? check.red.testPoint : (check?.title ?? place);
+  // A point whose volts are read as well: the frequency goes by its title.
+  if (check?.what === 'measure' && check.mode !== 'frequency' && 'testPoint' in check.red) return check.red.testPoint;
+  return check?.title ?? place;
 }
 
 export function consequenceText(doc: KitDocument, c: Consequence): ConsequenceText {

@@ -29,6 +29,8 @@ export class FaultyMotion {
     /** First column of a sample's row that is written. */
     private readonly offset: number,
     private readonly healthy: FaultyMotion | null,
+    /** What a specimen reads at its operating point (volts and currents, on the comparison scale); null without one. */
+    private readonly atRest: (specimen: number) => ReadonlyMap<string, number> | null,
   ) {}
 
   /** Writes one specimen's readings into `row`, on the comparison scale; false when the circuit could not be run. */
@@ -73,6 +75,10 @@ export class FaultyMotion {
         },
       });
       this.seconds ??= run.seconds;
+      if (run.stalled) {
+        const resting = this.atRest(specimen);
+        return resting && Float64Array.from(this.observables, (o) => resting.get(o.id) ?? 0);
+      }
       return Float64Array.from(this.observables, (o) => toScale(o.mode, run.readings.get(o.id) ?? 0));
     } catch (error) {
       if (error instanceof UnsolvableError) return null;

@@ -7,7 +7,7 @@ import { type Board } from '../fault/board';
 import { type Fault, HEALTHY } from '../fault/fault';
 import { faultPairs, pairKey, valueChange } from '../fault/valueChange';
 import { type MeterProfile } from '../meter';
-import { MODEL_SPREADS, type ModelSpread, type Observable, type Problem, type Scene } from './problem';
+import { MODEL_SPREADS, type ModelSpread, type Observable, type Problem, type RunningObservable, type Scene } from './problem';
 import { OVER, toScale } from './scale';
 import { FaultyMotion } from './motion';
 import { NOMINAL_SPECIMEN, type Specimen, specimenOf, specimenSteps } from './specimen';
@@ -240,6 +240,17 @@ function driveOf(o: { mode: 'ohms' | 'diode'; red: string; black: string }, mete
     : { type: 'diode', red, black, testCurrent: meter.diodeCurrent, compliance: meter.diodeCompliance };
 }
 
+/** What specimens of a circuit that should run read where a fault has stalled it: at the operating point, with the meter connected. */
+function readStalled(circuit: Circuit, motion: readonly RunningObservable[], problem: Problem, fault: Fault, orders: OrderCache) {
+  const observables = motion.filter((o): o is Extract<Observable, RunningObservable> => o.mode !== 'frequency');
+  let sampler: FaultSampler | null = null;
+  return (specimen: number): ReadonlyMap<string, number> | null => {
+    sampler ??= new FaultSampler({ ...problem, scenes: [{ circuit, observables }] }, fault, orders, null);
+    const { rows, values } = sampler.draw(specimen, 1, MODEL_SPREADS[1]!);
+    return rows === 0 ? null : new Map(observables.map((o, i) => [o.id, values[i]!]));
+  };
+}
+
 /** All scenes of a problem with one fault, and the samples drawn from them so far. */
 export class FaultSampler {
   /** Null where the fault changes nothing: such a scene reads like the healthy board's. */
@@ -264,10 +275,11 @@ export class FaultSampler {
       const from = offset;
       const motion = scene.motion ?? [];
       offset += scene.observables.length + motion.length;
+      const stalled = readStalled(scene.circuit, motion, problem, fault, orders);
       motions.push(
         motion.length === 0
           ? null
-          : new FaultyMotion(scene.circuit, motion, problem.board, fault, from + scene.observables.length, healthy?.motions[i] ?? null),
+          : new FaultyMotion(scene.circuit, motion, problem.board, fault, from + scene.observables.length, healthy?.motions[i] ?? null, stalled),
       );
       const faulty = applyFault(scene.circuit, problem.board, fault);
       if (healthy && faulty.circuit === scene.circuit) return null;

@@ -8,6 +8,8 @@ export interface RunningReadings {
   readonly readings: ReadonlyMap<string, number | null>;
   /** False when it had not settled in the time allowed: the readings say nothing. */
   readonly steady: boolean;
+  /** Something should oscillate and nothing does: what was set at the start is still on the capacitors, and only the operating point tells. */
+  readonly stalled: boolean;
   /** Seconds of the circuit's time that were needed. */
   readonly seconds: number;
 }
@@ -19,13 +21,13 @@ export interface RunningReadings {
 export function readRunning(circuit: Circuit, observables: readonly RunningObservable[], options: Omit<SteadyOptions, 'periodsOf'> = {}): RunningReadings {
   const traced = [...new Set(observables.flatMap(tracesOf))].filter((net) => net !== GROUND);
   const periodsOf = observables.flatMap((o) => (o.mode === 'frequency' ? [o.net] : []));
-  const { statistics, steady, seconds } = steadyState(circuit, traced, { ...options, periodsOf });
+  const { statistics, steady, stalled, seconds } = steadyState(circuit, traced, { ...options, periodsOf });
   const average = (net: string) => statistics[net]?.average ?? 0;
   const reading = (o: RunningObservable) => {
     if (o.mode === 'frequency') return statistics[o.net]?.frequency ?? null;
     return o.mode === 'dca' ? -average(`I(${o.source})`) : average(o.red) - average(o.black);
   };
-  return { readings: new Map(observables.map((o) => [o.id, reading(o)])), steady, seconds };
+  return { readings: new Map(observables.map((o) => [o.id, reading(o)])), steady, stalled, seconds };
 }
 
 function tracesOf(o: RunningObservable): string[] {
