@@ -156,8 +156,8 @@ function Story({ here, go }: { here: StageProgress; go: (phase: Phase) => void }
           {stage.fits.length > 0 && stage.kind === 'power' && <p>In for this stage: {stage.fits.join(', ')}.</p>}
         </>
       )}
-      {(stage.cautions ?? []).map((c) => (
-        <p key={c} className="caution">
+      {(stage.cautions ?? []).map((c, i) => (
+        <p key={c} className="caution" style={i === 0 ? { marginTop: 16 } : undefined}>
           {c}
         </p>
       ))}
