@@ -4,8 +4,7 @@ import { SMALLEST_SWING, statisticsOf, type TraceStatistics, wholePeriods } from
 import { transient } from './transient';
 
 /** Whether an alternating or pulsing source drives a circuit. */
-const isDriven = (circuit: Circuit): boolean =>
-  circuit.parts.some((p) => (p.kind === 'V' || p.kind === 'I') && p.wave !== null && p.wave.shape !== 'pwl');
+const isDriven = (circuit: Circuit): boolean => circuit.parts.some((p) => (p.kind === 'V' || p.kind === 'I') && p.wave !== null && p.wave.shape !== 'pwl');
 
 /** Whether a circuit never rests: it is driven, or start values set something going. */
 export const isRunning = (circuit: Circuit): boolean => Object.keys(circuit.initial).length > 0 || isDriven(circuit);
