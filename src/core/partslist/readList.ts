@@ -1,5 +1,6 @@
 import { type Circuit, findPart } from '../circuit/netlist';
 import { KIND_FACTS, type KitOption, type Line, type LineKind, type Need } from '../kit';
+import { normaliseUnits } from '../marking';
 import { parseQuantity, printNominal, readTolerance } from '../quantity';
 import { type Column, type Columns, findHeading, guessColumns, type TableRow } from './columns';
 import { readFreeLine, typeNumber, valueIn } from './freeLine';
@@ -198,11 +199,12 @@ const withBoard = (board: string, ref: string) => (board === '' || ref.includes(
 function valueOfRow(row: TableRow, kind: LineKind, text: string, description: string, state: Collector): number | null {
   const { unit } = KIND_FACTS[kind];
   if (!unit || unit === 'ratio' || (unit === 'V' && kind !== 'zener')) return null;
-  const parsed = parseQuantity(valueWord(text), unit);
+  const word = valueWord(normaliseUnits(text));
+  const parsed = parseQuantity(word, unit);
   const coarse = COARSE[kind];
   const read = (t: string) => (coarse ? valueIn(coarse, t) : null);
   // `104` on a capacitor or coil is its code, never so many farads.
-  const coded = (coarse === 'C' || coarse === 'L') && /^\d+[A-Z]?$/i.test(text);
+  const coded = (coarse === 'C' || coarse === 'L') && /^[\d.,]+$|^\d+[A-Z]$/i.test(word);
   const value = parsed.ok && text !== '' && !coded ? parsed.value : read(text);
   const described = read(description);
   if (value !== null && described !== null && Math.abs(value - described) > 1e-6 * value)
@@ -212,7 +214,9 @@ function valueOfRow(row: TableRow, kind: LineKind, text: string, description: st
       `the row says both ${printNominal(value, unit)} and ${printNominal(described, unit)}`,
       'Measure the pieces before you believe either.',
     );
-  if (value === null && described === null && text !== '' && !parsed.ok && kind !== 'other')
+  // What a coil or a lamp is made for is its rating, not its ohms.
+  const rated = coarse === undefined && /^\s*\d+(?:[.,]\d+)?\s*m?[VAW]\b/i.test(text);
+  if (value === null && described === null && text !== '' && !parsed.ok && !rated && kind !== 'other')
     state.remark(
       row,
       'warning',
@@ -234,7 +238,7 @@ const COARSE: Readonly<Partial<Record<LineKind, FreeKind>>> = {
 };
 
 /** The first word of a description that can be a value: `10k 1/4W` → `10k`. */
-const valueWord = (text: string) => /^\S+(\s*(k|M|[munpµ]?[FHΩ]|ohms?|[kM]?Ω))?(?=\s|$|\/)/i.exec(text.replace(/\s*\/\s*\d.*$/, ''))?.[0] ?? text;
+const valueWord = (text: string) => /^\S+(\s*(?:[kmgunpµ]?\s?(?:ohms?|Ω|F|Hz|H)|k|M|G|meg))?(?=\s|$|\/)/i.exec(text.replace(/\s*\/\s*\d.*$/, ''))?.[0] ?? text;
 
 const NOT_FITTED =
   /\b(dnp|dnf|not fitted|do not (?:fit|populate|install)|nicht bestück(?:t|en)|no (?:montar|poner)|ne pas (?:monter|souder)|não montar|non montare|nie montować)\b|не устанавл|不焊|不贴|未実装|空焊/i;
