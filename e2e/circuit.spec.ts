@@ -54,7 +54,7 @@ test('what if, substitutes, neighbours and time', async ({ page }) => {
   await page.getByLabel('If this part').selectOption('D3');
   await page.getByLabel('(1N4148)').selectOption('sits the wrong way round');
   await page.getByRole('button', { name: 'Solve it' }).click();
-  await expect(page.getByText('Do not fit: D3 gets 474 mA, it stands 200 mA')).toBeVisible();
+  await expect(page.getByText('Do not fit: Q2 gets 4.75 W, it stands 500 mW')).toBeVisible();
   await page.getByLabel('(1N4148)').selectOption('is taken out');
   await page.getByRole('button', { name: 'Solve it' }).click();
   await expect(page.getByText(/No check can tell|It does not matter here/)).toBeVisible();

@@ -119,7 +119,7 @@ await page.getByText('What if', { exact: true }).click();
 await page.getByLabel('If this part').selectOption('D3');
 await page.getByLabel('(1N4148)').selectOption('sits the wrong way round');
 await page.getByRole('button', { name: 'Solve it' }).click();
-await page.getByText('Do not fit: D3 gets').waitFor();
+await page.getByText('Do not fit: Q2 gets').waitFor();
 await shot('what-if');
 await page.keyboard.press('Alt+3');
 for (let i = 0; i < 9; i++) await page.keyboard.press('Enter');

@@ -60,7 +60,9 @@ function TargetZone({ loop, nothing }: { loop: Loop; nothing: string }) {
         <p>
           <span className="probe" style={{ background: 'var(--red-probe)' }} />
           <span className="sr-only">red probe: </span>
-          {card.red} <span className="probe" style={{ background: 'var(--black-probe)', marginLeft: 8 }} />
+          {card.red}
+          <br />
+          <span className="probe" style={{ background: 'var(--black-probe)' }} />
           <span className="sr-only">black probe: </span>
           {card.black}
         </p>

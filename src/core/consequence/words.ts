@@ -10,6 +10,7 @@ export interface ConsequenceText {
 }
 
 const UNIT: Readonly<Record<Shift['mode'], Unit>> = { dcv: 'V', dca: 'A', ohms: 'ohm', diode: 'V', frequency: 'Hz' };
+const OVERLOAD_UNIT = { power: 'W', voltage: 'V', current: 'A' } as const;
 /** Below this nothing worth naming moves. */
 const STILL = 0.01;
 
@@ -28,13 +29,14 @@ export function consequenceText(doc: KitDocument, c: Consequence): ConsequenceTe
   const moved = [...c.shifts].sort((a, b) => b.share - a.share)[0];
   const stage = (id: string) => doc.sheet.stages.find((s) => s.id === id)?.title ?? id;
   const show = (v: number | 'over', mode: Shift['mode']) => (v === 'over' ? 'over-range' : print(v, UNIT[mode], 3));
-  if (c.overloads.length > 0) {
-    const o = c.overloads[0]!;
-    const unit = ({ power: 'W', voltage: 'V', current: 'A' } as const)[o.what];
+  const [worst, ...others] = [...c.overloads].sort((a, b) => b.value / b.rating - a.value / a.rating);
+  if (worst) {
+    const bears = (o: typeof worst) => `${o.ref} gets ${print(o.value, OVERLOAD_UNIT[o.what], 3)}, it stands ${print(o.rating, OVERLOAD_UNIT[o.what], 3)}`;
+    const also = others.filter((o) => o.ref !== worst.ref || o.what !== worst.what).slice(0, 3);
     return {
       usable: false,
-      title: `Do not fit: ${o.ref} gets ${print(o.value, unit, 3)}, it stands ${print(o.rating, unit, 3)}`,
-      detail: `${o.when === 'switch-on' ? 'At switch-on in' : 'In'} “${stage(o.stage)}”.`,
+      title: `Do not fit: ${bears(worst)}`,
+      detail: `${worst.when === 'switch-on' ? 'At switch-on in' : 'In'} “${stage(worst.stage)}”.${also.length > 0 ? ` Also: ${also.map(bears).join('; ')}.` : ''}`,
     };
   }
   const first = leaving[0];
