@@ -93,6 +93,16 @@ describe('a flasher as a kit of one’s own', () => {
     expect(middle!).toBeGreaterThan(slow!);
   });
 
+  test('a base resistor supposed away stalls it: 0 Hz, and volts of a board that rests (one lamp on, the other off)', () => {
+    const { shifts, unsolved } = new ConsequenceSolver(kit).of({ removed: ['R4'] }, windows);
+    expect(unsolved).toEqual([]);
+    const after = (id: string) => shifts.find((s) => s.observable === `power/${id}`)!.after as number;
+    expect(after('hz-tp1')).toBe(0);
+    expect(after('tp1')).toBeLessThan(0.2);
+    expect(after('tp2')).toBeCloseTo(9, 1);
+    expect(Math.abs(after('tp4'))).toBeLessThan(0.7);
+  });
+
   test('a base resistor that is not connected is found from averages and a counter', () => {
     const faulty = flasher({ kind: 'open', parts: ['R4'], detail: {} });
     const read = ['tp1', 'tp2', 'tp3', 'tp4', 'hz-tp1'].flatMap((check, i): EntryBody[] => {

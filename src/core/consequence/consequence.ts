@@ -2,7 +2,7 @@ import { UnsolvableError } from '../circuit/operatingPoint';
 import { removeParts, withValue } from '../circuit/edit';
 import { type Circuit } from '../circuit/netlist';
 import { FaultSampler } from '../diagnose/predict';
-import { atRest, inMotion, MODEL_SPREADS, type Problem, type StageObservable, type StageScene } from '../diagnose/problem';
+import { atRest, inMotion, MODEL_SPREADS, type Problem, type Scene, type StageObservable, type StageScene } from '../diagnose/problem';
 import { readRunning } from '../diagnose/running';
 import { fromScale, OVER } from '../diagnose/scale';
 import { NOMINAL_SPECIMEN } from '../diagnose/specimen';
@@ -181,12 +181,12 @@ export class ConsequenceSolver {
     const scene = this.supposedScene(stage, supposition);
     const empty = { stage, observables: scene.observables, observed: new Map<string, boolean>(), overloads: [] };
     try {
-      const resting = this.readResting(scene, board, fault);
-      if (!resting) return { ...empty, readings: null, why: 'no steady state was found' };
       const { circuit } = applyFault(scene.circuit, board, fault);
-      const running = signals === 'all' ? readMotion({ ...scene, circuit }) : [];
+      const resting = this.readResting(atRest(scene), board, fault);
+      const running = signals === 'all' ? this.readMotion(scene, circuit, board, fault) : [];
+      if (!resting || !running) return { ...empty, readings: null, why: 'no steady state was found' };
       const observed = new Map(observations(stage).map((c) => [c.id, showsSign(this.doc.sheet, circuit, c)]));
-      const over = stage.supplies.length > 0 ? overloads(this.doc, circuit) : [];
+      const over = signals === 'all' && stage.supplies.length > 0 ? overloads(this.doc, circuit) : [];
       return { ...empty, readings: new Map([...resting, ...running]), observed, overloads: over, why: '' };
     } catch (error) {
       if (!(error instanceof UnsolvableError)) throw error;
@@ -195,8 +195,7 @@ export class ConsequenceSolver {
   }
 
   /** What an operating point tells of a scene, parts in the middle of their ranges; null without a solution. */
-  private readResting(scene: StageScene, board: Board, fault: Fault): (readonly [string, number | 'over'])[] | null {
-    const resting = atRest(scene);
+  private readResting(resting: Scene, board: Board, fault: Fault): (readonly [string, number | 'over'])[] | null {
     if (resting.observables.length === 0) return [];
     const problem: Problem = { board, scenes: [resting], meter: meterOf(this.doc) };
     const sample = new FaultSampler(problem, fault, new Map(), null).draw(NOMINAL_SPECIMEN, 1, MODEL_SPREADS[0]!);
@@ -205,6 +204,22 @@ export class ConsequenceSolver {
       const value = fromScale(o.mode, sample.values[k]!);
       return [o.id, value >= OVER[o.mode] * 0.999 ? 'over' : value];
     });
+  }
+
+  /**
+   * Averages and frequencies of a circuit that runs, parts as they stand in the deck; 0 Hz where nothing swings. A board that
+   * has stalled is read at its operating point. Null when it does not settle.
+   */
+  private readMotion(scene: StageScene, faulty: Circuit, board: Board, fault: Fault): (readonly [string, number | 'over'])[] | null {
+    const observables = inMotion(scene);
+    if (observables.length === 0) return [];
+    const { readings, steady, stalled } = readRunning(faulty, observables);
+    if (stalled) {
+      const still = observables.filter((o) => o.mode !== 'frequency');
+      const resting = this.readResting({ circuit: scene.circuit, observables: still }, board, fault);
+      return resting && [...resting, ...observables.flatMap((o) => (o.mode === 'frequency' ? [[o.id, 0] as const] : []))];
+    }
+    return steady ? [...readings].map(([id, value]) => [id, value ?? 0]) : null;
   }
 
   /** A stage with supposed values in place and supposed parts out. */
@@ -224,14 +239,6 @@ export class ConsequenceSolver {
     const gone = removed.flatMap((ref) => elementOf(sheet, scene.circuit, ref) ?? []);
     return { ...scene, circuit: removeParts({ ...scene.circuit, parts }, gone) };
   }
-}
-
-/** Averages and frequencies of a circuit that runs, parts as they stand in the deck; 0 Hz where nothing swings. */
-function readMotion(scene: StageScene): (readonly [string, number])[] {
-  const observables = inMotion(scene);
-  if (observables.length === 0) return [];
-  const { readings, steady } = readRunning(scene.circuit, observables);
-  return steady ? [...readings].map(([id, value]) => [id, value ?? 0]) : [];
 }
 
 const observations = (stage: Stage) => stage.checks.filter((c): c is ObserveCheck => c.what === 'observe' && c.sign !== undefined);

@@ -40,7 +40,9 @@ export function Findings({ kit, findings }: { kit: KitDocument; findings: readon
         Ratings, stage by stage
       </h2>
       {over === null && <p className="soft">Solving every stage…</p>}
-      {over?.length === 0 && <p>No part whose rating the list or a type card gives is driven beyond it, neither at work nor at switch-on.</p>}
+      {over?.length === 0 && (
+        <p>No part whose rating the list or a type card gives is driven beyond it at work, nor at switch-on (which is judged on boards that come to rest).</p>
+      )}
       <ul className="remarks">
         {over?.map((o) => (
           <li key={o.ref + o.what + o.stage + o.when} className="error">
