@@ -32,7 +32,7 @@ function decoded(type: string, request: Request): Decoded {
   const codes = request['partsList'] === undefined ? [] : arrayAt(request, 'partsList');
   switch (type) {
     case 'resistor-bands':
-      return decodeResistorBands(arrayAt(request, 'input') as Band[], {
+      return decodeResistorBands(bandsAt(request), {
         direction: request['direction'] === 'fixed' ? 'fixed' : undefined,
         partsList: request['partsList'] === undefined ? undefined : codes.map(Number),
       });
@@ -43,7 +43,7 @@ function decoded(type: string, request: Request): Decoded {
     case 'capacitor-code':
       return decodeCapacitorCode(text(), codes.map(String));
     case 'inductor-code':
-      return Array.isArray(request['input']) ? decodeInductorBands(request['input'] as Band[]) : decodeInductorCode(text());
+      return Array.isArray(request['input']) ? decodeInductorBands(bandsAt(request)) : decodeInductorCode(text());
     case 'smd-capacitor':
       return decodeChipCapacitor(text(), textAt(request, 'package') as ChipPackage);
     case 'date-code':
@@ -71,4 +71,12 @@ function toleranceLetter(request: Request): object {
 function listLine(text: string): object {
   const { kind, value, unit, quantity, refs } = readFreeLine(text);
   return { kind, value, unit, quantity, refs };
+}
+
+/** Bands of a request: a colour each, or the colours that cannot be told apart. */
+function bandsAt(request: Request): Band[] {
+  const bands = arrayAt(request, 'input');
+  const isBand = (b: unknown): b is Band => typeof b === 'string' || (Array.isArray(b) && b.every((c) => typeof c === 'string'));
+  if (!bands.every(isBand)) throw new Error('"input" must be a list of colours, or of lists of colours');
+  return bands;
 }
