@@ -31,7 +31,7 @@ describe('law: the matrix that a model loads is the derivative of the currents t
     const at = (x: Float64Array) => {
       const f = new Float64Array(system.size + 1);
       system.warmStart(x);
-      system.load(x, f, 1, 0);
+      system.load(x, f, 1, 0, false);
       return f;
     };
     // Between nets within ±0.33 V no junction is limited, so that the residual is the plain sum of currents.

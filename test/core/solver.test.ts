@@ -107,16 +107,25 @@ describe('sparse LU', () => {
 describe('junction limiting (SPICE 2, Nagel 1975)', () => {
   const critical = criticalVoltage(1e-14, VT);
   test('small steps pass unchanged; a leap across the exponential is cut to a few VT', () => {
-    expect(limitJunction(0.61, 0.6, VT, critical)).toBe(0.61);
-    expect(limitJunction(-3, 0.6, VT, critical)).toBe(-3);
-    expect(limitJunction(12, 0.6, VT, critical)).toBeLessThan(0.6 + 10 * VT);
+    expect(limitJunction(0.61, 0.6, VT, critical, false)).toBe(0.61);
+    expect(limitJunction(-3, 0.6, VT, critical, false)).toBe(-3);
+    expect(limitJunction(12, 0.6, VT, critical, false)).toBeLessThan(0.6 + 10 * VT);
   });
   test('law: it never moves farther than was wanted, and never backwards', () => {
     fc.assert(
       fc.property(fc.double({ min: 0, max: 0.9, noNaN: true }), fc.double({ min: 0.9, max: 50, noNaN: true }), (before, wanted) => {
-        const v = limitJunction(wanted, before, VT, critical);
+        const v = limitJunction(wanted, before, VT, critical, false);
         expect(v).toBeLessThanOrEqual(wanted);
         expect(v).toBeGreaterThanOrEqual(Math.min(before, critical) - 1e-12);
+      }),
+    );
+  });
+  test('law: a bold step down leaves the current that the tangent promised (i = IS e^(v / nVT))', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.1, max: 0.9, noNaN: true }), fc.double({ min: 0.71, max: 0.999999, noNaN: true }), (before, loss) => {
+        const v = limitJunction(before - loss * VT, before, VT, critical, true);
+        expect(Math.exp((v - before) / VT)).toBeCloseTo(1 - loss, 9);
+        expect(limitJunction(before - loss * VT, before, VT, critical, false)).toBe(before - loss * VT);
       }),
     );
   });
@@ -170,7 +179,7 @@ describe('Newton', () => {
         const circuit = readDeck(`t\nV1 in 0 10\nR1 in b ${r1}\nR2 b 0 ${r2}\nD1 b 0 DX\n.model DX D(IS=1e-15)`).circuit;
         const system = new System(circuit);
         const { x } = new Newton(system).solve(null);
-        system.load(x, new Float64Array(system.size + 1), 1, 0);
+        system.load(x, new Float64Array(system.size + 1), 1, 0, false);
         system.lu.factor(system.matrix);
         const adjoint = new Float64Array(system.size + 1);
         adjoint[system.unknownOf('b')] = 1;

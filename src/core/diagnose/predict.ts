@@ -217,7 +217,7 @@ class FaultyScene {
     this.system.setProbe(probe, 0);
     // The factors of the unloaded board are wanted again for the next test point.
     this.system.warmStart(x);
-    this.system.load(x, this.newton.zeros(), 1, 0);
+    this.system.load(x, this.newton.zeros(), 1, 0, false);
     this.system.lu.factor(this.system.matrix);
     return loaded.converged ? loaded.x[red]! - loaded.x[black]! : null;
   }

@@ -9,8 +9,11 @@ export interface DeviceBank {
   coldStart: () => void;
   /** Takes the present solution as the last operating point. */
   warmStart: (x: Float64Array) => void;
-  /** Adds currents to the residual `f` and conductances to the matrix `a`; true when a voltage had to be limited. */
-  load: (x: Float64Array, a: Float64Array, f: Float64Array) => boolean;
+  /**
+   * Adds currents to the residual `f` and conductances to the matrix `a`; true when a voltage had to be limited.
+   * `bold`: junctions may come down in one step from milliamperes to nothing (`limitJunction`).
+   */
+  load: (x: Float64Array, a: Float64Array, f: Float64Array, bold: boolean) => boolean;
 }
 
 /** Positions of the four entries of a conductance between two unknowns: aa, ab, ba, bb. */

@@ -104,7 +104,7 @@ export class BipolarBank implements DeviceBank {
     }
   }
 
-  load(x: Float64Array, a: Float64Array, f: Float64Array): boolean {
+  load(x: Float64Array, a: Float64Array, f: Float64Array, bold: boolean): boolean {
     const { p, terminals, slots } = this;
     let limited = false;
     for (let i = 0; i < this.count; i++) {
@@ -117,8 +117,8 @@ export class BipolarBank implements DeviceBank {
       const vcrit = p[o + P.VCRIT]!;
       const wantedBe = sign * (x[b]! - x[e]!);
       const wantedBc = sign * (x[b]! - x[c]!);
-      const vbe = limitJunction(wantedBe, this.vbe[i]!, VT, vcrit);
-      const vbc = limitJunction(wantedBc, this.vbc[i]!, VT, vcrit);
+      const vbe = limitJunction(wantedBe, this.vbe[i]!, VT, vcrit, bold);
+      const vbc = limitJunction(wantedBc, this.vbc[i]!, VT, vcrit, bold);
       if (vbe !== wantedBe || vbc !== wantedBc) limited = true;
       this.vbe[i] = vbe;
       this.vbc[i] = vbc;

@@ -100,13 +100,13 @@ export class DiodeBank implements DeviceBank {
     }
   }
 
-  load(x: Float64Array, a: Float64Array, f: Float64Array): boolean {
+  load(x: Float64Array, a: Float64Array, f: Float64Array, bold: boolean): boolean {
     let limited = false;
     for (let i = 0; i < this.count; i++) {
       const p = this.anode[i]!;
       const n = this.cathode[i]!;
       const wanted = x[p]! - x[n]!;
-      const v = this.limit(i, wanted);
+      const v = this.limit(i, wanted, bold);
       if (v !== wanted) limited = true;
       this.last[i] = v;
       const is = this.saturation[i]!;
@@ -142,12 +142,12 @@ export class DiodeBank implements DeviceBank {
     return limited;
   }
 
-  private limit(i: number, wanted: number): number {
+  private limit(i: number, wanted: number, bold: boolean): number {
     const nvt = this.nvt[i]!;
     const knee = this.knee[i]!;
     const before = this.last[i]!;
-    if (knee === Infinity || wanted >= Math.min(0, -knee + 10 * nvt)) return limitJunction(wanted, before, nvt, this.critical[i]!);
-    return -(limitJunction(-(wanted + knee), -(before + knee), nvt, this.critical[i]!) + knee);
+    if (knee === Infinity || wanted >= Math.min(0, -knee + 10 * nvt)) return limitJunction(wanted, before, nvt, this.critical[i]!, bold);
+    return -(limitJunction(-(wanted + knee), -(before + knee), nvt, this.critical[i]!, bold) + knee);
   }
 }
 

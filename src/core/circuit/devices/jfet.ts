@@ -62,19 +62,19 @@ export class JfetBank implements DeviceBank {
     }
   }
 
-  load(x: Float64Array, a: Float64Array, f: Float64Array): boolean {
+  load(x: Float64Array, a: Float64Array, f: Float64Array, bold: boolean): boolean {
     let limited = false;
-    for (const d of this.devices) if (loadOne(d, x, a, f)) limited = true;
+    for (const d of this.devices) if (loadOne(d, x, a, f, bold)) limited = true;
     return limited;
   }
 }
 
-function loadOne(d: Jfet, x: Float64Array, a: Float64Array, f: Float64Array): boolean {
+function loadOne(d: Jfet, x: Float64Array, a: Float64Array, f: Float64Array, bold: boolean): boolean {
   const { t, sign } = d;
   const wantedGs = sign * (x[t[1]]! - x[t[2]]!);
   const wantedGd = sign * (x[t[1]]! - x[t[0]]!);
-  const vgs = limitGate(limitJunction(wantedGs, d.vgs, VT, d.critical), d.vgs, d.vto);
-  const vgd = limitGate(limitJunction(wantedGd, d.vgd, VT, d.critical), d.vgd, d.vto);
+  const vgs = limitGate(limitJunction(wantedGs, d.vgs, VT, d.critical, bold), d.vgs, d.vto);
+  const vgd = limitGate(limitJunction(wantedGd, d.vgd, VT, d.critical, bold), d.vgd, d.vto);
   const limited = vgs !== wantedGs || vgd !== wantedGd;
   d.vgs = vgs;
   d.vgd = vgd;
@@ -96,13 +96,19 @@ function loadOne(d: Jfet, x: Float64Array, a: Float64Array, f: Float64Array): bo
   f[t[1]] = f[t[1]]! + sign * (iGs + iGd);
   f[t[2]] = f[t[2]]! - sign * (iDs + iGs);
 
-  const drain = [gd.g - dGd, dGs + dGd - gd.g, -dGs];
-  const gate = [-gd.g, gs.g + gd.g, -gs.g];
-  for (let k = 0; k < 3; k++) {
-    a[d.slots[k]!]! += drain[k]!;
-    a[d.slots[3 + k]!]! += gate[k]!;
-    a[d.slots[6 + k]!]! -= drain[k]! + gate[k]!;
-  }
+  // Rows: drain, gate, source; columns d g s.
+  const { slots } = d;
+  const dd = gd.g - dGd;
+  const dg = dGs + dGd - gd.g;
+  a[slots[0]!]! += dd;
+  a[slots[1]!]! += dg;
+  a[slots[2]!]! -= dGs;
+  a[slots[3]!]! -= gd.g;
+  a[slots[4]!]! += gs.g + gd.g;
+  a[slots[5]!]! -= gs.g;
+  a[slots[6]!]! -= dd - gd.g;
+  a[slots[7]!]! -= dg + gs.g + gd.g;
+  a[slots[8]!]! += dGs + gs.g;
   return limited;
 }
 

@@ -77,9 +77,9 @@ export class MosfetBank implements DeviceBank {
     }
   }
 
-  load(x: Float64Array, a: Float64Array, f: Float64Array): boolean {
+  load(x: Float64Array, a: Float64Array, f: Float64Array, bold: boolean): boolean {
     let limited = false;
-    for (const d of this.devices) if (loadOne(d, x, a, f)) limited = true;
+    for (const d of this.devices) if (loadOne(d, x, a, f, bold)) limited = true;
     return limited;
   }
 }
@@ -87,13 +87,13 @@ export class MosfetBank implements DeviceBank {
 /** Volts by which a limited voltage may differ from the wanted one through rounding alone. */
 const ROUNDING = 1e-9;
 
-function loadOne(d: Mosfet, x: Float64Array, a: Float64Array, f: Float64Array): boolean {
+function loadOne(d: Mosfet, x: Float64Array, a: Float64Array, f: Float64Array, bold: boolean): boolean {
   const { t, sign } = d;
   const vs = x[t[2]]!;
   const wantedDs = sign * (x[t[0]]! - vs);
   const wantedGs = sign * (x[t[1]]! - vs);
   const wantedBs = sign * (x[t[3]]! - vs);
-  const { vgs, vds, vbs } = limitVoltages(d, wantedGs, wantedDs, wantedBs);
+  const { vgs, vds, vbs } = limitVoltages(d, wantedGs, wantedDs, wantedBs, bold);
   const limited = Math.abs(vgs - wantedGs) + Math.abs(vds - wantedDs) + Math.abs(vbs - wantedBs) > ROUNDING;
   d.vgs = vgs;
   d.vds = vds;
@@ -128,23 +128,30 @@ function loadOne(d: Mosfet, x: Float64Array, a: Float64Array, f: Float64Array): 
   const bb = bulkSource.g + bulkDrain.g;
   const dsum = dd + dg + db;
   const bsum = bd + bb;
-  addBlock(a, d.slots, [dd, dg, -dsum, db, 0, 0, 0, 0, -dd - bd, -dg, dsum + bsum, -db - bb, bd, 0, -bsum, bb]);
+  const { slots } = d;
+  a[slots[0]!]! += dd;
+  a[slots[1]!]! += dg;
+  a[slots[2]!]! -= dsum;
+  a[slots[3]!]! += db;
+  a[slots[8]!]! -= dd + bd;
+  a[slots[9]!]! -= dg;
+  a[slots[10]!]! += dsum + bsum;
+  a[slots[11]!]! -= db + bb;
+  a[slots[12]!]! += bd;
+  a[slots[14]!]! -= bsum;
+  a[slots[15]!]! += bb;
   return limited;
 }
 
-function addBlock(a: Float64Array, slots: readonly number[], values: readonly number[]): void {
-  for (let i = 0; i < values.length; i++) a[slots[i]!]! += values[i]!;
-}
-
-function limitVoltages(d: Mosfet, wantedGs: number, wantedDs: number, wantedBs: number): { vgs: number; vds: number; vbs: number } {
+function limitVoltages(d: Mosfet, wantedGs: number, wantedDs: number, wantedBs: number, bold: boolean): { vgs: number; vds: number; vbs: number } {
   if (d.vds >= 0) {
     const vgs = limitGate(wantedGs, d.vgs, d.vto);
     const vds = limitDrain(vgs - (wantedGs - wantedDs), d.vds);
-    return { vgs, vds, vbs: limitJunction(wantedBs, d.vbs, VT, d.critical) };
+    return { vgs, vds, vbs: limitJunction(wantedBs, d.vbs, VT, d.critical, bold) };
   }
   const vgd = limitGate(wantedGs - wantedDs, d.vgs - d.vds, d.vto);
   const vds = -limitDrain(-(wantedGs - vgd), -d.vds);
-  return { vgs: vgd + vds, vds, vbs: limitJunction(wantedBs, d.vbs, VT, d.critical) };
+  return { vgs: vgd + vds, vds, vbs: limitJunction(wantedBs, d.vbs, VT, d.critical, bold) };
 }
 
 function channelCurrent(d: Mosfet, vgs: number, vds: number, vbs: number): { i: number; gm: number; gds: number; gmb: number } {

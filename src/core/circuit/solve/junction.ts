@@ -15,12 +15,20 @@ export function criticalVoltage(saturation: number, nvt: number): number {
   return nvt * Math.log(nvt / (Math.SQRT2 * saturation));
 }
 
-/** Junction voltage limiting (`pnjlim` of SPICE 2, Nagel 1975): returns a voltage near `wanted` at which the exponential is safe. */
-export function limitJunction(wanted: number, before: number, nvt: number, critical: number): number {
-  if (wanted <= critical || Math.abs(wanted - before) <= 2 * nvt) return wanted;
+/** A step down that takes more than this share of a junction's current away is better taken in the current. */
+const MOST_LOSS = 0.7;
+
+/**
+ * Junction voltage limiting (`pnjlim` of SPICE 2, Nagel 1975): returns a voltage near `wanted` at which the exponential is safe.
+ * `bold`: downwards too the step is taken in the current where that nearly vanishes, v + nVT ln(1 + Δv / nVT). Newton's method
+ * in the voltage creeps down by one nVT an iteration: thirty of them from milliamperes to a leakage current.
+ */
+export function limitJunction(wanted: number, before: number, nvt: number, critical: number, bold: boolean): number {
+  const share = (wanted - before) / nvt;
+  if (bold && share < -MOST_LOSS && share > -1 && before > 0) return before + nvt * Math.log(1 + share);
+  if (wanted <= critical || Math.abs(share) <= 2) return wanted;
   if (before <= 0) return nvt * Math.log(wanted / nvt);
-  const step = 1 + (wanted - before) / nvt;
-  return step > 0 ? before + nvt * Math.log(step) : critical;
+  return share > -1 ? before + nvt * Math.log(1 + share) : critical;
 }
 
 /**

@@ -5,18 +5,28 @@ interface StepLimits {
   readonly relative: number;
   readonly volts: number;
   readonly amperes: number;
+  /** How many times these the step before may be. Newton converges quadratically: of 2 mV about 0.1 mV is left (step² / 2 VT). */
+  readonly confirmable: number;
 }
-const EXACT: StepLimits = { relative: 1e-7, volts: 1e-7, amperes: 1e-11 };
-/** For statistics over specimens: Newton converges quadratically, so a last step of 0.2 mV leaves about 1 µV (step² / 2 VT). */
-const SAMPLE: StepLimits = { relative: 5e-5, volts: 2e-4, amperes: 5e-9 };
+const EXACT: StepLimits = { relative: 1e-7, volts: 1e-7, amperes: 1e-11, confirmable: 100 };
+/** For statistics over specimens. */
+const SAMPLE: StepLimits = { relative: 5e-5, volts: 2e-4, amperes: 5e-9, confirmable: 10 };
 const MAX_ITERATIONS = 60;
 /** The same for one step of a homotopy: a step that needs more is better made smaller. */
 const STEP_ITERATIONS = 20;
+/** Junctions come down boldly in the first iterations; what does not settle then is led on cautiously. */
+const BOLD_ITERATIONS = 12;
+
+const largest = (values: Float64Array, count: number): number => {
+  let most = 0;
+  for (let i = 0; i < count; i++) most = Math.max(most, Math.abs(values[i]!));
+  return most;
+};
 
 export interface Solution {
   readonly converged: boolean;
   readonly iterations: number;
-  /** Largest imbalance of currents at the end, amperes. */
+  /** Largest imbalance of currents before the last, confirming step, amperes. */
   readonly residual: number;
   /** Unknown that kept moving or where the matrix was singular; null when converged. */
   readonly culprit: string | null;
@@ -33,7 +43,10 @@ interface Outcome {
 /** Reusable work space of Newton's method for one system. */
 export class Newton {
   private readonly f: Float64Array;
-
+  /** Unknown with the largest relative step in the last iteration. */
+  private slowest = 0;
+  /** Largest imbalance of currents before the last step of what converged, amperes. */
+  private imbalance = Infinity;
   private readonly limits: StepLimits;
 
   constructor(
@@ -72,9 +85,8 @@ export class Newton {
     attempt(() => this.fromCold(x, () => this.stepGmin(x)));
     attempt(() => this.fromCold(x, () => this.pseudoTransient(x)));
     attempt(() => this.fromCold(x, () => this.stepSources(x)));
-    const residual = this.residual(x);
     const culprit = last.converged ? null : (this.system.unknowns[last.culprit] ?? null);
-    return { converged: last.converged && Number.isFinite(residual), iterations: total, residual, culprit, x };
+    return { converged: last.converged, iterations: total, residual: this.imbalance, culprit, x };
   }
 
   private fromCold(x: Float64Array, run: () => Outcome): Outcome {
@@ -83,38 +95,47 @@ export class Newton {
     return run();
   }
 
-  private residual(x: Float64Array): number {
-    this.system.load(x, this.f, 1, 0);
-    let largest = 0;
-    for (let i = 0; i < this.system.nodeCount; i++) largest = Math.max(largest, Math.abs(this.f[i]!));
-    return largest;
-  }
-
   /** Newton iterations in place. `shunt`: extra conductance to ground; `anchor`: voltages that the shunt pulls to. */
   private iterate(x: Float64Array, sources: number, shunt: number, limit: number, anchor: Float64Array | null = null): Outcome {
     const { system, f } = this;
-    const { size, nodeCount, lu } = system;
-    const { relative, volts, amperes } = this.limits;
-    let culprit = 0;
+    const { lu } = system;
+    const load = (bold: boolean) => {
+      const limited = system.load(x, f, sources, shunt, bold);
+      if (anchor) for (let i = 0; i < system.nodeCount; i++) f[i]! -= shunt * anchor[i]!;
+      return limited;
+    };
     for (let iteration = 1; iteration <= limit; iteration++) {
-      const limited = system.load(x, f, sources, shunt);
-      if (anchor) for (let i = 0; i < nodeCount; i++) f[i]! -= shunt * anchor[i]!;
+      const limited = load(iteration <= BOLD_ITERATIONS);
       if (!lu.factor(system.matrix)) return { converged: false, iterations: iteration, culprit: lu.singularAt?.column ?? 0 };
       lu.solve(f);
-      let worst = 0;
-      for (let i = 0; i < size; i++) {
-        const step = f[i]!;
-        const next = x[i]! - step;
-        const allowed = relative * Math.abs(next) + (i < nodeCount ? volts : amperes);
-        x[i] = next;
-        if (Math.abs(step) <= worst * allowed) continue;
-        worst = Math.abs(step) / allowed;
-        culprit = i;
-      }
-      if (!(worst < 1e300)) return { converged: false, iterations: iteration, culprit };
-      if (worst <= 1 && !limited) return { converged: true, iterations: iteration, culprit };
+      const step = this.advance(x);
+      if (!(step < 1e300)) return { converged: false, iterations: iteration, culprit: this.slowest };
+      if (step > this.limits.confirmable || limited) continue;
+      // So near the solution the factors at hand will do for one more step.
+      const stillLimited = load(false);
+      this.imbalance = largest(f, system.nodeCount);
+      lu.solve(f);
+      if (this.advance(x) <= 1 && !stillLimited) return { converged: true, iterations: iteration, culprit: this.slowest };
     }
-    return { converged: false, iterations: limit, culprit };
+    return { converged: false, iterations: limit, culprit: this.slowest };
+  }
+
+  /** Takes the step in `f` and returns its size relative to what is allowed. */
+  private advance(x: Float64Array): number {
+    const { f, system, limits } = this;
+    const { size, nodeCount } = system;
+    const { relative, volts, amperes } = limits;
+    let worst = 0;
+    for (let i = 0; i < size; i++) {
+      const step = f[i]!;
+      const next = x[i]! - step;
+      const allowed = relative * Math.abs(next) + (i < nodeCount ? volts : amperes);
+      x[i] = next;
+      if (Math.abs(step) <= worst * allowed) continue;
+      worst = Math.abs(step) / allowed;
+      this.slowest = i;
+    }
+    return worst;
   }
 
   /** A large conductance to ground at every net, taken away decade by decade. */

@@ -127,7 +127,6 @@ export class System {
       entries.push(entry);
       return entry;
     };
-    for (let i = 0; i < layout.nodeCount; i++) conductance(i, ground, SHUNT);
     const coilStamps = new Map<string, number>();
     for (const part of circuit.parts) {
       this.stampLinear(part, stamps, conductance);
@@ -164,11 +163,12 @@ export class System {
     this.matrix = new Float64Array(rows.length);
     this.linear = new Float64Array(rows.length);
     this.ends = Int32Array.from(entries.flatMap((e) => [e.a, e.b]));
-    this.conductances = new Float64Array(entries.length);
+    this.conductances = Float64Array.from(entries, (e) => e.value);
     this.stampAt = Int32Array.from(stamps.flatMap((t) => [t.row, t.column]));
     this.stampValue = Float64Array.from(stamps, (t) => t.value);
     for (let i = 0; i < stamps.length; i++) this.linear[stampSlots[i]!]! += stamps[i]!.value;
     for (const entry of entries) this.addConductance(entry, entry.value);
+    for (const slot of this.diagonal) this.linear[slot]! += SHUNT;
     for (const r of this.reactances) {
       const stamp = coilStamps.get(r.name) ?? -1;
       this.companions.push({ entry: capacitors.get(r.name) ?? null, stamp, slot: stamp < 0 ? -1 : stampSlots[stamp]! });
@@ -276,7 +276,6 @@ export class System {
 
   private addConductance(entry: Conductance, by: number): void {
     const [aa, ab, ba, bb] = entry.slots;
-    this.conductances[entry.index]! += by;
     this.linear[aa]! += by;
     this.linear[ab]! -= by;
     this.linear[ba]! -= by;
@@ -385,6 +384,7 @@ export class System {
   private setConductance(entry: Conductance, siemens: number): void {
     this.addConductance(entry, siemens - entry.value);
     entry.value = siemens;
+    this.conductances[entry.index] = siemens;
   }
 
   /** Connects (or with 0 disconnects) the meter of a probe pair, siemens. */
@@ -394,18 +394,22 @@ export class System {
 
   /**
    * Fills the matrix with the Jacobian at `x` and `f` with the residual (sum of currents leaving each net).
-   * `sources` scales all independent sources, `shunt` is an extra conductance from every net to ground.
+   * `sources` scales all independent sources, `shunt` is an extra conductance from every net to ground; `bold`: see `DeviceBank`.
    * Returns true when a junction voltage was limited.
    */
-  load(x: Float64Array, f: Float64Array, sources: number, shunt: number): boolean {
-    const { matrix, right, ends, conductances, stampAt, stampValue } = this;
+  load(x: Float64Array, f: Float64Array, sources: number, shunt: number, bold: boolean): boolean {
+    const { matrix, right, ends, conductances, stampAt, stampValue, size, nodeCount } = this;
     matrix.set(this.linear);
-    for (let i = 0; i <= this.size; i++) f[i] = -sources * right[i]!;
+    if (shunt > 0) for (let i = 0; i < nodeCount; i++) matrix[this.diagonal[i]!]! += shunt;
+    for (let i = 0; i < nodeCount; i++) f[i] = (SHUNT + shunt) * x[i]! - sources * right[i]!;
+    for (let i = nodeCount; i <= size; i++) f[i] = -sources * right[i]!;
     // Part by part, not row by row: g × (va − vb) keeps its accuracy on nets that float together.
     for (let k = 0; k < conductances.length; k++) {
+      const g = conductances[k]!;
+      if (g === 0) continue;
       const a = ends[2 * k]!;
       const b = ends[2 * k + 1]!;
-      const current = conductances[k]! * (x[a]! - x[b]!);
+      const current = g * (x[a]! - x[b]!);
       f[a] = f[a]! + current;
       f[b] = f[b]! - current;
     }
@@ -413,14 +417,8 @@ export class System {
       const row = stampAt[2 * k]!;
       f[row] = f[row]! + stampValue[k]! * x[stampAt[2 * k + 1]!]!;
     }
-    if (shunt > 0) {
-      for (let i = 0; i < this.nodeCount; i++) {
-        matrix[this.diagonal[i]!]! += shunt;
-        f[i] = f[i]! + shunt * x[i]!;
-      }
-    }
     let limited = false;
-    for (const bank of this.banks) if (bank.load(x, matrix, f)) limited = true;
+    for (const bank of this.banks) if (bank.load(x, matrix, f, bold)) limited = true;
     return limited;
   }
 
