@@ -3,7 +3,7 @@ import hooks from 'eslint-plugin-react-hooks';
 import ts from 'typescript-eslint';
 
 export default ts.config(
-  { ignores: ['out/**', '.next/**', 'node_modules/**', 'src/core/kit/generated/**', 'next-env.d.ts'] },
+  { ignores: ['out/**', '.next/**', 'node_modules/**', 'src/core/kit/generated/**', 'src/core/circuit/kernel/{assembly,generated}/**', 'next-env.d.ts'] },
   {
     files: ['src/**/*.{ts,tsx}', 'scripts/**/*.ts', 'test/**/*.{ts,tsx}', 'e2e/**/*.ts'],
     extends: [...ts.configs.strictTypeChecked, hooks.configs.flat['recommended-latest']],

@@ -10,7 +10,7 @@ const walk = (folder) => readdirSync(folder).flatMap((name) => (statSync(join(fo
 for (const file of walk(OUT)) if (file.endsWith('.ts')) rmSync(file);
 
 const POLICY =
-  "default-src 'none'; script-src 'self' HASHES; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; worker-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'none'";
+  "default-src 'none'; script-src 'self' 'wasm-unsafe-eval' HASHES; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; worker-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'none'";
 for (const file of walk(OUT).filter((f) => f.endsWith('.html'))) {
   const html = readFileSync(file, 'utf8');
   const hashes = [...html.matchAll(/<script(?![^>]*\ssrc=)[^>]*>([\s\S]*?)<\/script>/g)].map(

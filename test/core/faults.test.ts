@@ -2,7 +2,8 @@
 import { readDeck } from '@/core/circuit/deck/read';
 import { findPart, type Circuit } from '@/core/circuit/netlist';
 import { operatingPoint } from '@/core/circuit/operatingPoint';
-import { type EliminationOrder, type OrderCache } from '@/core/circuit/solve/sparseLu';
+import { type EliminationOrder } from '@/core/circuit/solve/pivotSearch';
+import { type OrderCache } from '@/core/circuit/solve/sparseLu';
 import { Newton } from '@/core/circuit/solve/newton';
 import { System } from '@/core/circuit/solve/system';
 import { FaultSampler } from '@/core/diagnose/predict';

@@ -1,12 +1,15 @@
 /** The linear and non-linear solver by themselves: laws of linear algebra, sensitivities, latches, sizes. */
+import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { readDeck } from '@/core/circuit/deck/read';
+import { type Tenant, theKernel } from '@/core/circuit/kernel/kernel';
 import { Newton } from '@/core/circuit/solve/newton';
 import { limitJunction, criticalVoltage, safeExp, VT } from '@/core/circuit/solve/junction';
 import { Pattern } from '@/core/circuit/solve/pattern';
 import { SparseLu } from '@/core/circuit/solve/sparseLu';
 import { System } from '@/core/circuit/solve/system';
 import { operatingPoint } from '@/core/circuit/operatingPoint';
+import { kernelSource } from '../../scripts/generate';
 
 /** Dense Gaussian elimination with row pivoting: the plain reference. */
 function solveDense(matrix: readonly (readonly number[])[], right: readonly number[]): number[] {
@@ -45,18 +48,40 @@ function build({ n, entries }: { n: number; entries: readonly (readonly [number,
   for (let i = 0; i < n; i++) matrix[i]![i] = 1 + matrix[i]!.reduce((s, v) => s + Math.abs(v), 0);
   const pattern = new Pattern(n);
   const slots = matrix.flatMap((row, i) => row.flatMap((v, j) => (v === 0 ? [] : [{ slot: pattern.slot(i, j), v }])));
-  const lu = new SparseLu(n, pattern.rows, pattern.columns);
   const values = new Float64Array(pattern.rows.length);
   for (const { slot, v } of slots) values[slot] = v;
-  return { matrix, lu, values };
+  return { matrix, values, ...bare(n, pattern) };
 }
+
+/** A matrix alone in the kernel, without a circuit around it. */
+function bare(size: number, pattern: Pattern) {
+  const none = { conductances: 0, stamps: 0, diodes: 0, bipolars: 0, mosfets: 0, jfets: 0 };
+  const entries = pattern.rows.length;
+  const tenant: Tenant = {
+    counts: { size, nodes: 0, entries, ...none },
+    numbers: new Float64Array(entries + size + 1),
+    places: new Int32Array(0),
+    moved: false,
+  };
+  const lu = new SparseLu(tenant, pattern.rows, pattern.columns);
+  const factor = (values: Float64Array) => {
+    theKernel().enter(tenant);
+    theKernel().matrix.set(values);
+    return lu.factor();
+  };
+  return { lu, factor };
+}
+
+test('the compiled kernel is that of its sources', () => {
+  expect(readFileSync('src/core/circuit/kernel/generated/wasm.ts', 'utf8')).toBe(kernelSource());
+});
 
 describe('sparse LU', () => {
   test('law: solves like dense elimination', () => {
     fc.assert(
       fc.property(sparse, (s) => {
-        const { matrix, lu, values } = build(s);
-        expect(lu.factor(values)).toBe(true);
+        const { matrix, lu, factor, values } = build(s);
+        expect(factor(values)).toBe(true);
         const x = Float64Array.from([...s.right, 0]);
         lu.solve(x);
         solveDense(matrix, s.right).forEach((v, i) => {
@@ -68,8 +93,8 @@ describe('sparse LU', () => {
   test('law: the transposed solve is the solve of the transposed matrix', () => {
     fc.assert(
       fc.property(sparse, (s) => {
-        const { matrix, lu, values } = build(s);
-        lu.factor(values);
+        const { matrix, lu, factor, values } = build(s);
+        factor(values);
         const z = Float64Array.from([...s.right, 0]);
         lu.solveTransposed(z);
         const transposed = matrix.map((row, i) => row.map((_, j) => matrix[j]![i]!));
@@ -81,14 +106,14 @@ describe('sparse LU', () => {
   });
   test('law: new values in the same pattern need no new search and give the new solution', () => {
     fc.assert(
-      fc.property(sparse, fc.double({ min: 0.1, max: 10, noNaN: true }), (s, factor) => {
-        const { matrix, lu, values } = build(s);
-        lu.factor(values);
-        lu.factor(values.map((v) => v * factor));
+      fc.property(sparse, fc.double({ min: 0.1, max: 10, noNaN: true }), (s, times) => {
+        const { matrix, lu, factor, values } = build(s);
+        factor(values);
+        factor(values.map((v) => v * times));
         const x = Float64Array.from([...s.right, 0]);
         lu.solve(x);
         solveDense(matrix, s.right).forEach((v, i) => {
-          expect(x[i]).toBeCloseTo(v / factor, 7);
+          expect(x[i]).toBeCloseTo(v / times, 7);
         });
       }),
     );
@@ -96,11 +121,20 @@ describe('sparse LU', () => {
   test('a singular matrix is refused and says where', () => {
     const pattern = new Pattern(2);
     const slots = [pattern.slot(0, 0), pattern.slot(0, 1), pattern.slot(1, 0), pattern.slot(1, 1)];
-    const lu = new SparseLu(2, pattern.rows, pattern.columns);
     const values = new Float64Array(pattern.rows.length);
     for (const slot of slots) values[slot] = 1;
-    expect(lu.factor(values)).toBe(false);
+    const { lu, factor } = bare(2, pattern);
+    expect(factor(values)).toBe(false);
     expect(lu.singularAt).not.toBeNull();
+  });
+  test('the factors at hand are those of the circuit that was in last; another one is told so', () => {
+    const one = new System(readDeck('t\nV1 a 0 5\nR1 a b 1k\nR2 b 0 1k').circuit);
+    const two = new System(readDeck('t\nV1 a 0 5\nR1 a b 1k\nR2 b 0 3k').circuit);
+    one.linearise(new Newton(one).solve(null).x);
+    expect(() => one.lu.solve(new Float64Array(one.size + 1))).not.toThrow();
+    new Newton(two).solve(null);
+    expect(() => one.lu.solve(new Float64Array(one.size + 1))).toThrow('another circuit');
+    expect(new Newton(one).solve(null).x[one.unknownOf('b')]).toBeCloseTo(2.5, 6);
   });
 });
 
@@ -179,8 +213,7 @@ describe('Newton', () => {
         const circuit = readDeck(`t\nV1 in 0 10\nR1 in b ${r1}\nR2 b 0 ${r2}\nD1 b 0 DX\n.model DX D(IS=1e-15)`).circuit;
         const system = new System(circuit);
         const { x } = new Newton(system).solve(null);
-        system.load(x, new Float64Array(system.size + 1), 1, 0, false);
-        system.lu.factor(system.matrix);
+        system.linearise(x);
         const adjoint = new Float64Array(system.size + 1);
         adjoint[system.unknownOf('b')] = 1;
         system.lu.solveTransposed(adjoint);

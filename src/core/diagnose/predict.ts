@@ -216,9 +216,7 @@ class FaultyScene {
     const loaded = this.newton.solve(x);
     this.system.setProbe(probe, 0);
     // The factors of the unloaded board are wanted again for the next test point.
-    this.system.warmStart(x);
-    this.system.load(x, this.newton.zeros(), 1, 0, false);
-    this.system.lu.factor(this.system.matrix);
+    this.system.linearise(x);
     return loaded.converged ? loaded.x[red]! - loaded.x[black]! : null;
   }
 }

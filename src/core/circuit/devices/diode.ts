@@ -1,6 +1,7 @@
+import { DIODE_CRITICAL, DIODE_IS, DIODE_KNEE, DIODE_LEAST, DIODE_NUMBERS, DIODE_NVT, DIODE_PLACES } from '../kernel/shared';
 import { type Pattern } from '../solve/pattern';
-import { criticalVoltage, GMIN, limitJunction, safeExp, startingVoltage, VT } from '../solve/junction';
-import { type DeviceBank, pairSlots } from './bank';
+import { criticalVoltage, GMIN, VT } from '../solve/junction';
+import { pairSlots } from './bank';
 
 export interface DiodeSpec {
   readonly anode: number;
@@ -9,41 +10,22 @@ export interface DiodeSpec {
   readonly scale: number;
 }
 
-/**
- * Junction diodes, LEDs and zeners: Shockley equation with emission coefficient, and breakdown.
- * Source: SPICE 3 diode model (from memory); breakdown uses N and IBV.
- */
-export class DiodeBank implements DeviceBank {
-  private readonly count: number;
-  private readonly anode: Int32Array;
-  private readonly cathode: Int32Array;
-  private readonly slots: Int32Array;
-  private readonly saturation: Float64Array;
-  private readonly nvt: Float64Array;
-  private readonly critical: Float64Array;
-  /** Knee of the breakdown exponential, volts; Infinity without breakdown. */
-  private readonly knee: Float64Array;
-  private readonly last: Float64Array;
-  /** Conductance across each junction; a diode that is taken out has none, and no current either. */
-  private readonly gmin: Float64Array;
-  private readonly nominal: { is: number; n: number; bv: number; ibv: number; scale: number }[];
+/** Positions that diodes take in the kernel: anode, cathode, and the four entries of a conductance. */
+export const diodePlaces = (specs: readonly DiodeSpec[], pattern: Pattern): number[] =>
+  specs.flatMap((s) => [s.anode, s.cathode, ...pairSlots(pattern, s.anode, s.cathode)]);
+
+/** The diodes, LEDs and zeners of one circuit: what the kernel is told of each. */
+export class DiodeBank {
+  private readonly nominal: { is: number; n: number; bv: number; ibv: number; scale: number; present: boolean }[];
 
   constructor(
     specs: readonly DiodeSpec[],
+    private readonly p: Float64Array,
+    private readonly places: Int32Array,
     private readonly pattern: Pattern,
   ) {
-    this.count = specs.length;
-    this.anode = Int32Array.from(specs, (s) => s.anode);
-    this.cathode = Int32Array.from(specs, (s) => s.cathode);
-    this.slots = Int32Array.from(specs.flatMap((s) => pairSlots(pattern, s.anode, s.cathode)));
-    this.saturation = new Float64Array(this.count);
-    this.nvt = new Float64Array(this.count);
-    this.critical = new Float64Array(this.count);
-    this.knee = new Float64Array(this.count);
-    this.last = new Float64Array(this.count);
-    this.gmin = new Float64Array(this.count).fill(GMIN);
-    this.nominal = specs.map(({ params: p, scale }) => ({ is: p['IS']!, n: p['N']!, bv: p['BV']!, ibv: p['IBV']!, scale }));
-    for (let i = 0; i < this.count; i++) this.update(i);
+    this.nominal = specs.map(({ params: m, scale }) => ({ is: m['IS']!, n: m['N']!, bv: m['BV']!, ibv: m['IBV']!, scale, present: true }));
+    for (let i = 0; i < specs.length; i++) this.update(i);
   }
 
   /** Changes one model parameter of one diode. */
@@ -55,99 +37,31 @@ export class DiodeBank implements DeviceBank {
 
   /** Puts a diode of another type into a place. */
   replace(i: number, { IS, N, BV, IBV }: Readonly<Record<string, number>>, scale: number): void {
-    this.nominal[i] = { is: IS!, n: N!, bv: BV!, ibv: IBV!, scale };
+    this.nominal[i] = { is: IS!, n: N!, bv: BV!, ibv: IBV!, scale, present: true };
     this.update(i);
   }
 
   /** Puts the two ends of a diode elsewhere. Their places in the matrix must have been laid out. */
   rewire(i: number, anode: number, cathode: number): void {
-    this.anode[i] = anode;
-    this.cathode[i] = cathode;
-    this.slots.set(pairSlots(this.pattern, anode, cathode), 4 * i);
+    this.places.set([anode, cathode, ...pairSlots(this.pattern, anode, cathode)], DIODE_PLACES * i);
   }
 
   /** Takes a diode out of the circuit, or puts it back. */
   setPresent(i: number, present: boolean): void {
-    this.gmin[i] = present ? GMIN : 0;
+    this.nominal[i]!.present = present;
     this.update(i);
   }
 
   private update(i: number): void {
-    const { is, n, bv, ibv, scale } = this.nominal[i]!;
-    if (this.gmin[i] === 0) {
-      this.saturation[i] = 0;
-      this.knee[i] = Infinity;
-      this.critical[i] = Infinity;
-      return;
-    }
-    this.saturation[i] = is * scale;
-    this.nvt[i] = n * VT;
-    this.critical[i] = criticalVoltage(this.saturation[i], this.nvt[i]);
-    this.knee[i] = bv > 0 ? breakdownKnee(bv, ibv * scale, this.saturation[i], this.nvt[i]) : Infinity;
-  }
-
-  coldStart(): void {
-    for (let i = 0; i < this.count; i++) this.last[i] = this.gmin[i] === 0 ? 0 : this.critical[i]!;
-  }
-
-  warmStart(x: Float64Array): void {
-    for (let i = 0; i < this.count; i++) {
-      const nvt = this.nvt[i]!;
-      const critical = this.critical[i]!;
-      const forward = startingVoltage(x[this.anode[i]!]! - x[this.cathode[i]!]!, nvt, critical);
-      const knee = this.knee[i]!;
-      this.last[i] = knee === Infinity ? forward : -startingVoltage(-forward - knee, nvt, critical) - knee;
-    }
-  }
-
-  load(x: Float64Array, a: Float64Array, f: Float64Array, bold: boolean): boolean {
-    let limited = false;
-    for (let i = 0; i < this.count; i++) {
-      const p = this.anode[i]!;
-      const n = this.cathode[i]!;
-      const wanted = x[p]! - x[n]!;
-      const v = this.limit(i, wanted, bold);
-      if (v !== wanted) limited = true;
-      this.last[i] = v;
-      const is = this.saturation[i]!;
-      const nvt = this.nvt[i]!;
-      const knee = this.knee[i]!;
-      let current: number;
-      let conductance: number;
-      if (v >= -3 * nvt) {
-        const e = safeExp(v / nvt);
-        current = is * (e - 1);
-        conductance = (is * e) / nvt;
-      } else if (v >= -knee) {
-        const arg = (3 * nvt) / (v * Math.E);
-        const cube = arg * arg * arg;
-        current = -is * (1 + cube);
-        conductance = (is * 3 * cube) / v;
-      } else {
-        const e = safeExp(-(knee + v) / nvt);
-        current = -is * e;
-        conductance = (is * e) / nvt;
-      }
-      const gmin = this.gmin[i]!;
-      const g = conductance + gmin;
-      const total = current + gmin * v + g * (wanted - v);
-      f[p] = f[p]! + total;
-      f[n] = f[n]! - total;
-      const s = 4 * i;
-      a[this.slots[s]!]! += g;
-      a[this.slots[s + 1]!]! -= g;
-      a[this.slots[s + 2]!]! -= g;
-      a[this.slots[s + 3]!]! += g;
-    }
-    return limited;
-  }
-
-  private limit(i: number, wanted: number, bold: boolean): number {
-    const nvt = this.nvt[i]!;
-    const knee = this.knee[i]!;
-    const before = this.last[i]!;
-    if (knee === Infinity || wanted >= Math.min(0, -knee + 10 * nvt)) return limitJunction(wanted, before, nvt, this.critical[i]!, bold);
-    return -(limitJunction(-(wanted + knee), -(before + knee), nvt, this.critical[i]!, bold) + knee);
+    const { is, n, bv, ibv, scale, present } = this.nominal[i]!;
+    const saturation = present ? is * scale : 0;
+    const nvt = n * VT;
+    const o = i * DIODE_NUMBERS;
+    this.p[o + DIODE_IS] = saturation;
+    this.p[o + DIODE_NVT] = nvt;
+    this.p[o + DIODE_CRITICAL] = present ? criticalVoltage(saturation, nvt) : Infinity;
+    this.p[o + DIODE_KNEE] = present && bv > 0 ? breakdownKnee(bv, ibv * scale, saturation, nvt) : Infinity;
+    this.p[o + DIODE_LEAST] = present ? GMIN : 0;
   }
 }
 

@@ -1,3 +1,5 @@
+import { theKernel } from '../kernel/kernel';
+import { SETTLED, WANTS_ORDER } from '../kernel/shared';
 import { type System } from './system';
 
 /** Convergence: the last step must be below these, and no junction limited. */
@@ -14,15 +16,6 @@ const SAMPLE: StepLimits = { relative: 5e-5, volts: 2e-4, amperes: 5e-9, confirm
 const MAX_ITERATIONS = 60;
 /** The same for one step of a homotopy: a step that needs more is better made smaller. */
 const STEP_ITERATIONS = 20;
-/** Junctions come down boldly in the first iterations; what does not settle then is led on cautiously. */
-const BOLD_ITERATIONS = 12;
-
-const largest = (values: Float64Array, count: number): number => {
-  let most = 0;
-  for (let i = 0; i < count; i++) most = Math.max(most, Math.abs(values[i]!));
-  return most;
-};
-
 export interface Solution {
   readonly converged: boolean;
   readonly iterations: number;
@@ -40,11 +33,8 @@ interface Outcome {
   culprit: number;
 }
 
-/** Reusable work space of Newton's method for one system. */
+/** Newton's method on one system: what to try in which order. The iterations themselves are the kernel's. */
 export class Newton {
-  private readonly f: Float64Array;
-  /** Unknown with the largest relative step in the last iteration. */
-  private slowest = 0;
   /** Largest imbalance of currents before the last step of what converged, amperes. */
   private imbalance = Infinity;
   private readonly limits: StepLimits;
@@ -54,7 +44,6 @@ export class Newton {
     accuracy: 'exact' | 'sample' = 'exact',
   ) {
     this.limits = accuracy === 'exact' ? EXACT : SAMPLE;
-    this.f = new Float64Array(system.size + 1);
   }
 
   /** A zero start vector (with the ground entry at its end). */
@@ -67,7 +56,7 @@ export class Newton {
    * pseudo-transient (it gets past the folds of a latch) and source stepping (all textbook homotopies). The result always says whether it converged.
    */
   solve(start: Float64Array | null): Solution {
-    const x = start ? start.slice() : this.zeros();
+    this.system.enter();
     let total = 0;
     let last: Outcome = { converged: false, iterations: 0, culprit: 0 };
     const attempt = (run: () => Outcome) => {
@@ -75,112 +64,97 @@ export class Newton {
       last = run();
       total += last.iterations;
     };
-    if (start) {
-      attempt(() => {
-        this.system.warmStart(x);
-        return this.iterate(x, 1, 0, MAX_ITERATIONS);
-      });
-    }
-    attempt(() => this.fromCold(x, () => this.iterate(x, 1, 0, MAX_ITERATIONS)));
-    attempt(() => this.fromCold(x, () => this.stepGmin(x)));
-    attempt(() => this.fromCold(x, () => this.pseudoTransient(x)));
-    attempt(() => this.fromCold(x, () => this.stepSources(x)));
+    if (start) attempt(() => this.from(start, () => this.iterate(1, 0, MAX_ITERATIONS)));
+    attempt(() => this.fromCold(() => this.iterate(1, 0, MAX_ITERATIONS)));
+    attempt(() => this.fromCold(() => this.stepGmin()));
+    attempt(() => this.fromCold(() => this.pseudoTransient()));
+    attempt(() => this.fromCold(() => this.stepSources()));
     const culprit = last.converged ? null : (this.system.unknowns[last.culprit] ?? null);
-    return { converged: last.converged, iterations: total, residual: this.imbalance, culprit, x };
+    return { converged: last.converged, iterations: total, residual: this.imbalance, culprit, x: theKernel().x.slice() };
   }
 
-  private fromCold(x: Float64Array, run: () => Outcome): Outcome {
-    x.fill(0);
-    this.system.coldStart();
+  private from(start: Float64Array, run: () => Outcome): Outcome {
+    this.goTo(start);
     return run();
   }
 
-  /** Newton iterations in place. `shunt`: extra conductance to ground; `anchor`: voltages that the shunt pulls to. */
-  private iterate(x: Float64Array, sources: number, shunt: number, limit: number, anchor: Float64Array | null = null): Outcome {
-    const { system, f } = this;
-    const { lu } = system;
-    const load = (bold: boolean) => {
-      const limited = system.load(x, f, sources, shunt, bold);
-      if (anchor) for (let i = 0; i < system.nodeCount; i++) f[i]! -= shunt * anchor[i]!;
-      return limited;
-    };
-    for (let iteration = 1; iteration <= limit; iteration++) {
-      const limited = load(iteration <= BOLD_ITERATIONS);
-      if (!lu.factor(system.matrix)) return { converged: false, iterations: iteration, culprit: lu.singularAt?.column ?? 0 };
-      lu.solve(f);
-      const step = this.advance(x);
-      if (!(step < 1e300)) return { converged: false, iterations: iteration, culprit: this.slowest };
-      if (step > this.limits.confirmable || limited) continue;
-      // So near the solution the factors at hand will do for one more step.
-      const stillLimited = load(false);
-      this.imbalance = largest(f, system.nodeCount);
-      lu.solve(f);
-      if (this.advance(x) <= 1 && !stillLimited) return { converged: true, iterations: iteration, culprit: this.slowest };
-    }
-    return { converged: false, iterations: limit, culprit: this.slowest };
+  private fromCold(run: () => Outcome): Outcome {
+    theKernel().x.fill(0);
+    theKernel().run.coldStart();
+    return run();
   }
 
-  /** Takes the step in `f` and returns its size relative to what is allowed. */
-  private advance(x: Float64Array): number {
-    const { f, system, limits } = this;
-    const { size, nodeCount } = system;
-    const { relative, volts, amperes } = limits;
-    let worst = 0;
-    for (let i = 0; i < size; i++) {
-      const step = f[i]!;
-      const next = x[i]! - step;
-      const allowed = relative * Math.abs(next) + (i < nodeCount ? volts : amperes);
-      x[i] = next;
-      if (Math.abs(step) <= worst * allowed) continue;
-      worst = Math.abs(step) / allowed;
-      this.slowest = i;
+  private goTo(x: Float64Array): void {
+    theKernel().x.set(x);
+    theKernel().run.warmStart();
+  }
+
+  /** Newton iterations in place. `shunt`: extra conductance to ground or, `anchored`, to the kernel's anchor. */
+  private iterate(sources: number, shunt: number, limit: number, anchored = false): Outcome {
+    const { lu } = this.system;
+    const { run } = theKernel();
+    const { relative, volts, amperes, confirmable } = this.limits;
+    const hold = anchored ? 1 : 0;
+    let iterations = 0;
+    while (iterations < limit) {
+      let end: number = WANTS_ORDER;
+      if (lu.ready()) {
+        end = run.iterate(sources, shunt, hold, limit - iterations, relative, volts, amperes, confirmable);
+        iterations += run.iterations.value;
+      } else run.loadAll(sources, shunt, hold, 1);
+      if (end === SETTLED) {
+        this.imbalance = run.imbalance.value;
+        return { converged: true, iterations, culprit: run.slowest.value };
+      }
+      if (end !== WANTS_ORDER) break;
+      if (!lu.factor()) return { converged: false, iterations, culprit: lu.singularAt?.column ?? 0 };
     }
-    return worst;
+    return { converged: false, iterations, culprit: run.slowest.value };
   }
 
   /** A large conductance to ground at every net, taken away decade by decade. */
-  private stepGmin(x: Float64Array): Outcome {
+  private stepGmin(): Outcome {
+    const kernel = theKernel();
     let total = 0;
     let factor = 10;
     let shunt = 0.01;
-    let good = x.slice();
+    let good = kernel.x.slice();
     while (shunt > 1e-13) {
-      const out = this.iterate(x, 1, shunt, STEP_ITERATIONS);
+      const out = this.iterate(1, shunt, STEP_ITERATIONS);
       total += out.iterations;
       if (out.converged) {
-        good = x.slice();
+        good = kernel.x.slice();
         shunt /= factor;
         continue;
       }
-      x.set(good);
-      this.system.warmStart(x);
+      this.goTo(good);
       if (factor < 1.2 || shunt >= 0.01) return { ...out, iterations: total };
       shunt *= factor;
       factor = Math.sqrt(factor);
       shunt /= factor;
     }
-    const out = this.iterate(x, 1, 0, MAX_ITERATIONS);
+    const out = this.iterate(1, 0, MAX_ITERATIONS);
     return { ...out, iterations: total + out.iterations };
   }
 
   /** All sources raised from zero to full in adaptive steps. */
-  private stepSources(x: Float64Array): Outcome {
+  private stepSources(): Outcome {
     let reached = 0;
     let step = 0.1;
+    const kernel = theKernel();
     let total = 0;
-    let good = x.slice();
+    let good = kernel.x.slice();
     let out: Outcome = { converged: false, iterations: 0, culprit: 0 };
     while (reached < 1) {
       const level = Math.min(1, reached + step);
-      out = this.iterate(x, level, 0, STEP_ITERATIONS);
+      out = this.iterate(level, 0, STEP_ITERATIONS);
       total += out.iterations;
       if (out.converged) {
         reached = level;
-        good = x.slice();
+        good = kernel.x.slice();
         step *= 1.5;
       } else {
-        x.set(good);
-        this.system.warmStart(x);
+        this.goTo(good);
         step /= 4;
         if (step < 1e-5) break;
       }
@@ -189,29 +163,29 @@ export class Newton {
   }
 
   /** Every net held by a capacitor that lets go more and more: backward Euler steps of growing length. */
-  private pseudoTransient(x: Float64Array): Outcome {
+  private pseudoTransient(): Outcome {
+    const kernel = theKernel();
     let total = 0;
     let hold = 1;
     let release = 3;
     let failures = 0;
-    const anchor = x.slice();
+    kernel.anchor.set(kernel.x);
     while (hold > 1e-14 && failures < 40) {
-      const out = this.iterate(x, 1, hold, STEP_ITERATIONS, anchor);
+      const out = this.iterate(1, hold, STEP_ITERATIONS, true);
       total += out.iterations;
       if (out.converged) {
-        anchor.set(x);
+        kernel.anchor.set(kernel.x);
         hold /= release;
         release = Math.min(3, release * 1.3);
       } else {
         // Past a fold the nets need time at one pace: back by two steps, then more slowly.
         failures++;
-        x.set(anchor);
-        this.system.warmStart(x);
+        this.goTo(kernel.anchor);
         hold *= 2 * release;
         release = Math.sqrt(release);
       }
     }
-    const out = this.iterate(x, 1, 0, MAX_ITERATIONS);
+    const out = this.iterate(1, 0, MAX_ITERATIONS);
     return { ...out, iterations: total + out.iterations };
   }
 }

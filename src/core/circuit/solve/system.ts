@@ -1,16 +1,16 @@
-import { blockSlots, type DeviceBank, pairSlots } from '../devices/bank';
-import { BipolarBank } from '../devices/bipolar';
-import { DiodeBank } from '../devices/diode';
-import { JfetBank } from '../devices/jfet';
-import { MosfetBank } from '../devices/mosfet';
+import { blockSlots, pairSlots } from '../devices/bank';
+import { BipolarBank, bipolarPlaces } from '../devices/bipolar';
+import { DiodeBank, diodePlaces } from '../devices/diode';
+import { JfetBank, jfetPlaces } from '../devices/jfet';
+import { MosfetBank, mosfetPlaces } from '../devices/mosfet';
+import { type Tenant, theKernel } from '../kernel/kernel';
+import { BIPOLAR_NUMBERS, DIODE_NUMBERS, JFET_NUMBERS, MOSFET_NUMBERS, SHUNT } from '../kernel/shared';
 import { type Circuit, GROUND, type Part, type Semiconductor, type Source } from '../netlist';
 import { levelAt } from '../waveform';
 import { branchName, collectDevices, type DeviceHandle, layOut, SERIES } from './layout';
 import { Pattern } from './pattern';
 import { type OrderCache, SparseLu } from './sparseLu';
 
-/** Conductance from every net to ground, siemens, so that a net on which nothing hangs has a voltage. */
-const SHUNT = 1e-12;
 /** Winding resistance given to a coil so that two coils in parallel still have one solution, ohms. */
 const COIL_OHMS = 1e-6;
 
@@ -60,6 +60,18 @@ interface Stamp {
   readonly value: number;
 }
 
+/** What an independent source adds to the right-hand side. */
+interface Drive {
+  readonly row: number;
+  readonly amount: number;
+}
+
+/** Consecutive windows of given lengths on one array. */
+function windows<A extends Float64Array | Int32Array>(all: A, lengths: readonly number[]): A[] {
+  let at = 0;
+  return lengths.map((length) => all.subarray(at, (at += length)) as A);
+}
+
 type Handle =
   | { readonly kind: 'conductance'; readonly entry: Conductance }
   | { readonly kind: 'source'; readonly row: number }
@@ -83,19 +95,16 @@ export class System {
   readonly size: number;
   readonly nodeCount: number;
   readonly lu: SparseLu;
-  readonly matrix: Float64Array;
-  readonly banks: readonly DeviceBank[];
   private readonly indexOf: ReadonlyMap<string, number>;
   private readonly linear: Float64Array;
   private readonly right: Float64Array;
-  private readonly diagonal: Int32Array;
   private readonly handles = new Map<string, Handle>();
   private readonly probes: Conductance[];
-  /** Ends and values of all conductances, and the constant entries, laid out for the residual. */
-  private readonly ends: Int32Array;
+  /** Values of all conductances, and of the constant entries. */
   private readonly conductances: Float64Array;
-  private readonly stampAt: Int32Array;
   private readonly stampValue: Float64Array;
+  /** All of this as the kernel reads it: `linear`, `right` and the rest are windows on its numbers. */
+  private readonly tenant: Tenant;
   /** Capacitors and coils; empty unless the system is laid out for transients. */
   readonly reactances: readonly Reactance[];
   private readonly companions: { readonly entry: Conductance | null; readonly stamp: number; readonly slot: number }[] = [];
@@ -118,9 +127,9 @@ export class System {
     this.size = ground;
     this.nodeCount = layout.nodeCount;
     this.indexOf = layout.indexOf;
-    this.right = new Float64Array(ground + 1);
-    this.diagonal = Int32Array.from({ length: layout.nodeCount }, (_, i) => pattern.slot(i, i));
+    const diagonal = Array.from({ length: layout.nodeCount }, (_, i) => pattern.slot(i, i));
     const stamps: Stamp[] = [];
+    const drives: Drive[] = [];
     const entries: Conductance[] = [];
     const conductance = (a: number, b: number, value: number): Conductance => {
       const entry = { index: entries.length, a, b, slots: pairSlots(pattern, a, b), value };
@@ -129,7 +138,7 @@ export class System {
     };
     const coilStamps = new Map<string, number>();
     for (const part of circuit.parts) {
-      this.stampLinear(part, stamps, conductance);
+      this.stampLinear(part, stamps, drives, conductance);
       if (part.kind === 'L') coilStamps.set(part.name, stamps.length - 1);
     }
     this.sourceParts = circuit.parts.filter((p): p is Source => p.kind === 'V' || p.kind === 'I');
@@ -147,11 +156,6 @@ export class System {
       },
     );
     for (const { collector, base, emitter, loose } of specs.bipolars) if (loose !== null) blockSlots(pattern, [collector, base, emitter, loose]);
-    this.diodes = new DiodeBank(specs.diodes, pattern);
-    this.bipolars = new BipolarBank(specs.bipolars, pattern);
-    this.mosfets = new MosfetBank(specs.mosfets, pattern);
-    this.jfets = new JfetBank(specs.jfets, pattern);
-    this.banks = [this.diodes, this.bipolars, this.mosfets, this.jfets];
     for (const spec of specs.diodes) this.pinsOf.set(spec.part, [spec.anode, spec.cathode]);
     for (const spec of specs.bipolars) {
       this.pinsOf.set(spec.part, [spec.collector, spec.base, spec.emitter]);
@@ -159,21 +163,68 @@ export class System {
     }
     for (const [name, handle] of specs.handles) this.handles.set(name.toLowerCase(), handle);
     const stampSlots = stamps.map((t) => pattern.slot(t.row, t.column));
+    const { diodes, bipolars, mosfets, jfets } = specs;
+    const spots = [
+      diagonal,
+      entries.flatMap((e) => [e.a, e.b]),
+      stamps.flatMap((t) => [t.row, t.column]),
+      diodePlaces(diodes, pattern),
+      bipolarPlaces(bipolars, pattern),
+      mosfetPlaces(mosfets, pattern),
+      jfetPlaces(jfets, pattern),
+    ];
     const { rows, columns } = pattern;
-    this.matrix = new Float64Array(rows.length);
-    this.linear = new Float64Array(rows.length);
-    this.ends = Int32Array.from(entries.flatMap((e) => [e.a, e.b]));
-    this.conductances = Float64Array.from(entries, (e) => e.value);
-    this.stampAt = Int32Array.from(stamps.flatMap((t) => [t.row, t.column]));
-    this.stampValue = Float64Array.from(stamps, (t) => t.value);
-    for (let i = 0; i < stamps.length; i++) this.linear[stampSlots[i]!]! += stamps[i]!.value;
-    for (const entry of entries) this.addConductance(entry, entry.value);
-    for (const slot of this.diagonal) this.linear[slot]! += SHUNT;
+    const lengths = [
+      rows.length,
+      ground + 1,
+      entries.length,
+      stamps.length,
+      diodes.length * DIODE_NUMBERS,
+      bipolars.length * BIPOLAR_NUMBERS,
+      mosfets.length * MOSFET_NUMBERS,
+      jfets.length * JFET_NUMBERS,
+    ];
+    this.tenant = {
+      counts: {
+        size: ground,
+        nodes: layout.nodeCount,
+        entries: rows.length,
+        conductances: entries.length,
+        stamps: stamps.length,
+        diodes: diodes.length,
+        bipolars: bipolars.length,
+        mosfets: mosfets.length,
+        jfets: jfets.length,
+      },
+      numbers: new Float64Array(lengths.reduce((sum, n) => sum + n, 0)),
+      places: Int32Array.from(spots.flat()),
+      moved: false,
+    };
+    const numbers = windows(this.tenant.numbers, lengths);
+    const places = windows(
+      this.tenant.places,
+      spots.map((s) => s.length),
+    );
+    [this.linear, this.right, this.conductances, this.stampValue] = numbers as [Float64Array, Float64Array, Float64Array, Float64Array];
+    this.diodes = new DiodeBank(diodes, numbers[4]!, places[3]!, pattern);
+    this.bipolars = new BipolarBank(bipolars, numbers[5]!, places[4]!, pattern);
+    this.mosfets = new MosfetBank(mosfets, numbers[6]!);
+    this.jfets = new JfetBank(jfets, numbers[7]!);
+    for (const { row, amount } of drives) this.right[row]! += amount;
+    stamps.forEach((stamp, i) => {
+      this.stampValue[i] = stamp.value;
+      this.linear[stampSlots[i]!]! += stamp.value;
+    });
+    for (const entry of entries) {
+      this.conductances[entry.index] = entry.value;
+      this.addConductance(entry, entry.value);
+    }
+    for (const slot of diagonal) this.linear[slot]! += SHUNT;
     for (const r of this.reactances) {
       const stamp = coilStamps.get(r.name) ?? -1;
       this.companions.push({ entry: capacitors.get(r.name) ?? null, stamp, slot: stamp < 0 ? -1 : stampSlots[stamp]! });
     }
-    this.lu = new SparseLu(this.size, rows, columns, orders ?? null);
+    this.lu = new SparseLu(this.tenant, rows, columns, orders ?? null);
   }
 
   private findReactances(circuit: Circuit): Reactance[] {
@@ -227,7 +278,7 @@ export class System {
     return this.indexOf.get(branchName(part));
   }
 
-  private stampLinear(part: Part, stamps: Stamp[], conductance: (a: number, b: number, g: number) => Conductance): void {
+  private stampLinear(part: Part, stamps: Stamp[], drives: Drive[], conductance: (a: number, b: number, g: number) => Conductance): void {
     const at = part.nodes.map((n) => this.unknownOf(n));
     const [p, n] = at as [number, number];
     const stamp = (row: number, column: number, value: number) => stamps.push({ row, column, value });
@@ -238,8 +289,7 @@ export class System {
       case 'C':
         return;
       case 'I':
-        this.right[p] = this.right[p]! - part.dc;
-        this.right[n] = this.right[n]! + part.dc;
+        drives.push({ row: p, amount: -part.dc }, { row: n, amount: part.dc });
         this.handles.set(part.name.toLowerCase(), { kind: 'current', from: p, to: n, value: part.dc });
         return;
       case 'G': {
@@ -264,7 +314,7 @@ export class System {
           stamp(k, at[3]!, part.gain);
         }
         if (part.kind === 'V') {
-          this.right[k] = part.dc;
+          drives.push({ row: k, amount: part.dc });
           this.handles.set(part.name.toLowerCase(), { kind: 'source', row: k });
         }
         return;
@@ -311,7 +361,7 @@ export class System {
     if (handle?.kind === 'D' && isOneOf(param, DIODE_PARAMS)) return (v) => this.diodes.set(handle.index, param, v);
     if (handle?.kind === 'Q' && isOneOf(param, BIPOLAR_PARAMS)) return (v) => this.bipolars.set(handle.index, param, v);
     if (handle?.kind === 'M' && isOneOf(param, MOSFET_PARAMS)) return (v) => this.mosfets.set(handle.index, param, v);
-    if (handle?.kind === 'J' && param === 'VTO') return (v) => this.jfets.set(handle.index, v);
+    if (handle?.kind === 'J' && param === 'VTO') return (v) => this.jfets.setThreshold(handle.index, v);
     return null;
   }
 
@@ -354,6 +404,7 @@ export class System {
     const put = (at: readonly number[]) => {
       if (handle.kind === 'D') this.diodes.rewire(index, at[0]!, at[1]!);
       else this.bipolars.rewire(index, at as [number, number, number]);
+      this.tenant.moved = true;
     };
     if (!to) return handle.kind === 'Q' ? (moved) => put(moved ? pins.map(() => this.size) : pins) : null;
     const differing = pins.flatMap((_, i) => (part.nodes[i] === to.nodes[i] ? [] : [i]));
@@ -392,41 +443,22 @@ export class System {
     this.setConductance(this.probes[index]!, conductance);
   }
 
+  /** Brings this circuit with its present values into the kernel. */
+  enter(): void {
+    theKernel().enter(this.tenant);
+  }
+
   /**
-   * Fills the matrix with the Jacobian at `x` and `f` with the residual (sum of currents leaving each net).
-   * `sources` scales all independent sources, `shunt` is an extra conductance from every net to ground; `bold`: see `DeviceBank`.
-   * Returns true when a junction voltage was limited.
+   * Jacobian at `x`, factored for `lu`, and the residual there: sum of currents leaving each net, and what the branch equations
+   * miss. The residual is null where the Jacobian is singular.
    */
-  load(x: Float64Array, f: Float64Array, sources: number, shunt: number, bold: boolean): boolean {
-    const { matrix, right, ends, conductances, stampAt, stampValue, size, nodeCount } = this;
-    matrix.set(this.linear);
-    if (shunt > 0) for (let i = 0; i < nodeCount; i++) matrix[this.diagonal[i]!]! += shunt;
-    for (let i = 0; i < nodeCount; i++) f[i] = (SHUNT + shunt) * x[i]! - sources * right[i]!;
-    for (let i = nodeCount; i <= size; i++) f[i] = -sources * right[i]!;
-    // Part by part, not row by row: g × (va − vb) keeps its accuracy on nets that float together.
-    for (let k = 0; k < conductances.length; k++) {
-      const g = conductances[k]!;
-      if (g === 0) continue;
-      const a = ends[2 * k]!;
-      const b = ends[2 * k + 1]!;
-      const current = g * (x[a]! - x[b]!);
-      f[a] = f[a]! + current;
-      f[b] = f[b]! - current;
-    }
-    for (let k = 0; k < stampValue.length; k++) {
-      const row = stampAt[2 * k]!;
-      f[row] = f[row]! + stampValue[k]! * x[stampAt[2 * k + 1]!]!;
-    }
-    let limited = false;
-    for (const bank of this.banks) if (bank.load(x, matrix, f, bold)) limited = true;
-    return limited;
-  }
-
-  coldStart(): void {
-    for (const bank of this.banks) bank.coldStart();
-  }
-
-  warmStart(x: Float64Array): void {
-    for (const bank of this.banks) bank.warmStart(x);
+  linearise(x: Float64Array): Float64Array | null {
+    const kernel = theKernel();
+    this.enter();
+    kernel.x.set(x);
+    kernel.run.warmStart();
+    kernel.run.loadAll(1, 0, 0, 0);
+    const residual = kernel.f.slice();
+    return this.lu.factor() ? residual : null;
   }
 }
