@@ -19,7 +19,7 @@ import { boardFor } from '../src/core/diagnose/request';
 import { type Board } from '../src/core/fault/board';
 import { type Fault } from '../src/core/fault/fault';
 import { applyFault } from '../src/core/fault/apply';
-import { faultPairs, pairKey, valueChange } from '../src/core/fault/valueChange';
+import { carryOver, type FaultLayout, FaultLayouts } from '../src/core/fault/layouts';
 import { deriveBoardState, meterOf } from '../src/core/kit';
 import { HANDHELD } from '../src/core/meter';
 import { type LoosePiece, type ParcelLine, sortParcel } from '../src/core/parcel';
@@ -48,51 +48,50 @@ const padded = (text: string) => text.padEnd(44);
 const simulation = new Simulation();
 await simulation.start();
 
-/** Operating points a second of the simulator in the dev dependencies, on one deck. */
-async function referenceRate(deck: string): Promise<number> {
+async function referenceSolve(deck: string): Promise<void> {
   simulation.setNetList(`${deck.replace(/^\.end\s*$/im, '')}\n.op\n.end\n`);
   await simulation.runSim();
+}
+
+/** Operating points a second of the simulator in the dev dependencies over some decks, the best of three rounds. */
+async function referenceRate(decks: readonly string[]): Promise<number> {
+  await referenceSolve(decks[0]!);
   let best = 0;
-  for (let window = 0; window < 5; window++) {
+  for (let round = 0; round < 3; round++) {
     const started = performance.now();
-    for (let i = 0; i < 6; i++) await simulation.runSim();
-    best = Math.max(best, 6000 / (performance.now() - started));
+    for (const deck of decks) await referenceSolve(deck);
+    best = Math.max(best, (1000 * decks.length) / (performance.now() - started));
   }
   return best;
 }
 
-/** Every fault of a board solved once, on one layout where values alone change. Returns how many found a solution. */
+/** Every fault of a board solved once, in layouts that they share. Returns how many found a solution. */
 function solveFaultList(circuit: Circuit, board: Board, faults: readonly Fault[]): number {
   const orders: OrderCache = new Map();
-  const pairs = faultPairs(circuit, board);
-  const probes = pairs.map(([red, black]) => ({ red, black }));
-  const extras = new Map(pairs.map(([a, b], i) => [pairKey(a, b), i]));
-  const system = new System(circuit, { probes, orders, loosePins: true });
-  const newton = new Newton(system, 'sample');
-  const healthy = newton.solve(null);
+  const layouts = new FaultLayouts(circuit, board, [], orders);
+  const healthy = layouts.main.newton.solve(null);
   let solved = 0;
   for (const fault of faults) {
     const faulty = applyFault(circuit, board, fault).circuit;
-    const change = valueChange(system, circuit, faulty, extras);
-    if (change) {
-      change.enter();
-      if (newton.solve(healthy.x).converged) solved++;
-      change.leave();
-      continue;
-    }
-    const own = new System(faulty, { orders });
-    const start = new Float64Array(own.size + 1);
-    own.unknowns.forEach((net, i) => {
-      const k = system.unknowns.indexOf(net);
-      if (k >= 0) start[i] = healthy.x[k]!;
-    });
-    if (new Newton(own, 'sample').solve(start).converged) solved++;
+    const borrowed = layouts.borrow(fault, faulty);
+    const layout = borrowed?.layout ?? ownLayout(faulty, orders);
+    borrowed?.change.enter();
+    const start = layout === layouts.main ? healthy.x : carryOver(healthy.x, layouts.main.system, layout.system, layout.linked);
+    if (layout.newton.solve(start).converged) solved++;
+    borrowed?.change.leave();
   }
   return solved;
 }
 
-/** Seconds in which one ngspice process loads and solves every fault, and in which it solves the healthy deck as often. */
-function nativeSeconds(circuit: Circuit, board: Board, faults: readonly Fault[]): { whole: number; bare: number } | null {
+function ownLayout(circuit: Circuit, orders: OrderCache): FaultLayout {
+  const system = new System(circuit, { orders });
+  return { system, newton: new Newton(system, 'sample'), linked: new Map() };
+}
+
+const BARE_POINTS = 5000;
+
+/** Operating points a second of one ngspice process: every fault loaded and solved, and the healthy deck solved again and again. */
+function nativeRates(circuit: Circuit, board: Board, faults: readonly Fault[]): { whole: number; bare: number } | null {
   if (!existsSync('/usr/bin/ngspice')) return null;
   const folder = mkdtempSync(join(tmpdir(), 'faults-'));
   const time = (script: string): number => {
@@ -112,9 +111,9 @@ function nativeSeconds(circuit: Circuit, board: Board, faults: readonly Fault[])
   const healthy = writeDeck(circuit).replace('.end', '.options rshunt=1e12');
   const start = time(`start\nV1 a 0 1\nR1 a 0 1\n.control\nquit\n.endc\n.end\n`);
   const whole = time(`faults\n.control\n${decks.map((d) => `source ${d}\nop\nremcirc`).join('\n')}\nquit\n.endc\n.end\n`) - start;
-  const bare = time(`${healthy}\n.control\nrepeat ${faults.length}\nop\ndestroy all\nend\nquit\n.endc\n.end\n`) - start;
+  const bare = time(`${healthy}\n.control\nrepeat ${BARE_POINTS}\nop\ndestroy all\nend\nquit\n.endc\n.end\n`) - start;
   rmSync(folder, { recursive: true });
-  return { whole, bare };
+  return { whole: faults.length / whole, bare: BARE_POINTS / bare };
 }
 
 async function benchBoard(folder: string, name: string): Promise<void> {
@@ -132,12 +131,14 @@ async function benchBoard(folder: string, name: string): Promise<void> {
     .map((line) => JSON.parse(line) as Fault);
   const solved = solveFaultList(circuit, board, faults);
   const ours = rate(() => solveFaultList(circuit, board, faults), 1) * faults.length;
-  const reference = await referenceRate(deck);
-  const native = nativeSeconds(circuit, board, faults);
-  const against = native
-    ? `, native whole run ${times((ours * native.whole) / faults.length)}, bare points ${times((ours * native.bare) / faults.length)}`
-    : '';
+  const reference = await referenceRate(faults.map((fault) => writeDeck(applyFault(circuit, board, fault).circuit)));
+  const native = nativeRates(circuit, board, faults);
+  const against = native ? `, native whole run ${times(ours / native.whole)}, bare points ${times(ours / native.bare)}` : '';
   console.log(padded(`  ${name}, ${solved}/${faults.length} faults`), `reference ${times(ours / reference)}${against}`);
+  const newton = new Newton(new System(circuit), 'sample');
+  const point = newton.solve(null);
+  const healthy = rate(() => newton.solve(point.x)) / (await referenceRate(Array<string>(12).fill(deck)));
+  console.log(padded('    healthy board from a neighbour'), `reference ${times(healthy)}`);
 }
 
 const kit = DEMOS[0]!.kit({ id: 'bench', at: '2026-01-01T00:00:00Z' });
@@ -145,7 +146,7 @@ const deck = kit.sheet.circuit!.deck;
 const { circuit } = readDeck(deck);
 const newton = new Newton(new System(circuit));
 const healthy = newton.solve(null);
-const reference = await referenceRate(deck);
+const reference = await referenceRate(Array<string>(12).fill(deck));
 const one = 1000 / reference;
 console.log(`operating points, ${circuit.parts.length} parts, against the reference simulator (${one.toFixed(1)} ms each)`);
 console.log(padded('  layout and solve from nothing'), times(rate(() => new Newton(new System(circuit)).solve(null)) / reference));
@@ -197,14 +198,18 @@ for (const pieces of [60, 300]) {
   console.log(padded(`  ${pieces} pieces`), `${(1000 / rate(() => sortParcel(loose, lines, meter))).toFixed(1)} ms`);
 }
 
-console.log('cost of a solve against size (ladder of n nets, per net, relative to the smallest)');
+console.log('cost of a solve against size, microseconds (ladder of n nets; a bar of double length costs ten times as much)');
 const ladder = (n: number) => ['ladder', 'V1 n0 0 5', ...Array.from({ length: n }, (_, i) => `R${i} n${i} n${i + 1} 1k\nRG${i} n${i + 1} 0 10k`)].join('\n');
-let smallest = 0;
-for (const n of [10, 25, 50, 100, 200, 400]) {
-  const solver = new Newton(new System(readDeck(ladder(n)).circuit));
+const costs = [10, 25, 50, 100, 200, 400].map((nets) => {
+  const solver = new Newton(new System(readDeck(ladder(nets)).circuit));
   const first = solver.solve(null);
-  const perNet = 1 / rate(() => solver.solve(first.x), 0.2) / n;
-  smallest ||= perNet;
-  console.log(`  ${String(n).padStart(4)} nets  ${(perNet / smallest).toFixed(2)}`);
+  return { nets, micros: 1e6 / rate(() => solver.solve(first.x), 0.2) };
+});
+const [least] = costs;
+for (const { nets, micros } of costs) {
+  const bar = '█'.repeat(Math.round(20 * (1 + Math.log10(micros / least!.micros))));
+  console.log(`  ${String(nets).padStart(4)} nets ${micros.toFixed(1).padStart(7)}  ${bar}`);
 }
+const exponent = Math.log(costs.at(-1)!.micros / least!.micros) / Math.log(costs.at(-1)!.nets / least!.nets);
+console.log(padded('  grows as the power of the size'), exponent.toFixed(2));
 process.exit(0);

@@ -5,7 +5,7 @@ import { type OrderCache, type ProbePair, System } from '../circuit/solve/system
 import { applyFault, type FaultyCircuit } from '../fault/apply';
 import { type Board } from '../fault/board';
 import { type Fault, HEALTHY } from '../fault/fault';
-import { faultPairs, pairKey, valueChange } from '../fault/valueChange';
+import { carryOver, type FaultLayout, FaultLayouts } from '../fault/layouts';
 import { type MeterProfile } from '../meter';
 import { MODEL_SPREADS, type ModelSpread, type Observable, type Problem, type RunningObservable, type Scene } from './problem';
 import { OVER, toScale } from './scale';
@@ -27,34 +27,36 @@ export interface Sample {
 
 type Steps = ReturnType<typeof specimenSteps>;
 
-/** A system of the healthy board that value faults borrow: laid out once per scene, with a conductance wherever solder or a short can sit. */
-interface Layout {
+/** The healthy board laid out for its faults, and how a specimen is put into each layout. */
+interface Layouts {
   readonly circuit: Circuit;
-  readonly system: System;
-  readonly newton: Newton;
-  readonly steps: Steps;
-  readonly extras: ReadonlyMap<string, number>;
+  readonly faults: FaultLayouts;
+  readonly stepsOf: (layout: FaultLayout) => Steps;
 }
 
 /** A circuit ready to be solved for many specimens with one fault in it: on a layout of its own, or borrowed. */
 interface Rig {
   readonly system: System;
   readonly newton: Newton;
+  readonly linked: ReadonlyMap<string, string>;
   put: (specimen: Specimen, spread: ModelSpread) => void;
   /** Gives a borrowed layout back as it was. */
   done: () => void;
 }
 
-function layOut(circuit: Circuit, board: Board, probes: readonly ProbePair[], orders: OrderCache): Layout {
-  const pairs = faultPairs(circuit, board);
-  const system = new System(circuit, { probes: [...probes, ...pairs.map(([red, black]) => ({ red, black }))], orders, loosePins: true });
-  const extras = new Map(pairs.map(([a, b], i) => [pairKey(a, b), probes.length + i]));
-  return { circuit, system, newton: new Newton(system, 'sample'), steps: specimenSteps(system, circuit, board, HEALTHY, new Map()), extras };
+function layOut(circuit: Circuit, board: Board, probes: readonly ProbePair[], orders: OrderCache): Layouts {
+  const known = new Map<FaultLayout, Steps>();
+  const stepsOf = (layout: FaultLayout) => {
+    const steps = known.get(layout) ?? specimenSteps(layout.system, circuit, board, HEALTHY, new Map());
+    known.set(layout, steps);
+    return steps;
+  };
+  return { circuit, faults: new FaultLayouts(circuit, board, probes, orders), stepsOf };
 }
 
-/** The rig for a fault: the healthy layout with other values where they are enough, else a layout of its own. */
+/** The rig for a fault: a borrowed layout with other values where they are enough, else a layout of its own. */
 function rigFor(
-  layout: Layout | null,
+  layouts: Layouts | null,
   faulty: Circuit,
   problem: Problem,
   fault: Fault,
@@ -62,19 +64,20 @@ function rigFor(
   probes: readonly ProbePair[],
   orders: OrderCache,
 ): Rig {
-  const change = layout && valueChange(layout.system, layout.circuit, faulty, layout.extras);
-  if (layout && change) {
+  const borrowed = layouts?.faults.borrow(fault, faulty);
+  if (layouts && borrowed) {
+    const { change, layout } = borrowed;
     const places = new Set([
       ...change.parts,
       ...[...faultyCircuit.pieceAt.keys()].map((ref) => problem.board.parts.find((p) => p.ref === ref)?.element ?? ref),
     ]);
+    const healthy = layouts.stepsOf(layout);
     const own = specimenSteps(layout.system, faulty, problem.board, fault, faultyCircuit.pieceAt, places);
     return {
-      system: layout.system,
-      newton: layout.newton,
+      ...layout,
       put: (specimen, spread) => {
         change.leave();
-        for (const step of layout.steps) step(specimen, spread);
+        for (const step of healthy) step(specimen, spread);
         change.enter();
         for (const step of own) step(specimen, spread);
       },
@@ -86,6 +89,7 @@ function rigFor(
   return {
     system,
     newton: new Newton(system, 'sample'),
+    linked: new Map(),
     put: (specimen, spread) => {
       for (const step of steps) step(specimen, spread);
     },
@@ -95,8 +99,8 @@ function rigFor(
 
 /** Layouts of the healthy board, one per scene and driven observable. */
 interface SceneLayouts {
-  readonly main: Layout;
-  readonly driven: ReadonlyMap<string, Layout>;
+  readonly main: Layouts;
+  readonly driven: ReadonlyMap<string, Layouts>;
 }
 
 /** A compiled scene with one fault in it, ready to be solved for many specimens. */
@@ -149,12 +153,12 @@ class FaultyScene {
     this.rig.done();
   }
 
-  /** A further start from another solution of the same layout, kept when it leads elsewhere. */
+  /** A further start from the solution of another board, kept when it leads elsewhere. */
   alsoFrom(other: FaultyScene): void {
     const from = other.starts[0];
-    if (!from || from.length !== this.unit.length || other.system.unknowns.join() !== this.system.unknowns.join()) return;
+    if (!from) return;
     this.rig.put(specimenOf(this.problem.board, NOMINAL_SPECIMEN + 1), MODEL_SPREADS[0]!);
-    const warm = this.newton.solve(from);
+    const warm = this.newton.solve(this.system === other.system ? from : carryOver(from, other.system, this.system, this.rig.linked));
     this.rig.done();
     if (warm.converged && !this.starts.some((s) => s.every((v, i) => i >= this.system.nodeCount || Math.abs(v - warm.x[i]!) < TWO_STATES)))
       this.starts.push(warm.x);

@@ -94,6 +94,10 @@ function added(system: System, part: Part, extras: ReadonlyMap<string, number>):
 }
 
 function changed(system: System, before: Part, after: Part): Both | null {
+  if (before.kind === 'G' && after.kind === 'I') {
+    const drive = system.driver(before);
+    return { enter: () => drive(after.dc), leave: () => drive(null) };
+  }
   if (before.kind !== after.kind) return null;
   if (before.nodes.some((n, i) => n !== after.nodes[i]))
     return 'model' in before && 'model' in after && before.model === after.model ? moves(system.rewirer(before, after)) : null;

@@ -14,8 +14,6 @@ export interface Layout {
   readonly indexOf: Map<string, number>;
   /** Inner node of a device terminal behind its series resistance: key `Q1.RC`. */
   readonly inner: Map<string, number>;
-  /** Spare net of each bipolar transistor, by part. */
-  readonly loose: Map<string, number>;
 }
 
 /** Series resistances that a semiconductor's card may give, and the terminal each stands at. */
@@ -38,7 +36,7 @@ export const SERIES: Readonly<Record<string, readonly (readonly [param: string, 
 
 const isSemiconductor = (part: Part): part is Semiconductor => part.kind === 'D' || part.kind === 'Q' || part.kind === 'M' || part.kind === 'J';
 
-export function layOut(circuit: Circuit, loosePins: boolean): Layout {
+export function layOut(circuit: Circuit): Layout {
   const indexOf = new Map<string, number>();
   const unknowns: string[] = [];
   const add = (name: string) => {
@@ -51,11 +49,9 @@ export function layOut(circuit: Circuit, loosePins: boolean): Layout {
     if (!isSemiconductor(part)) continue;
     for (const [param] of SERIES[part.kind]!) if (part.model.params[param]! > 0) inner.set(`${part.name}.${param}`, add(`${part.name}#${param}`));
   }
-  const loose = new Map<string, number>();
-  if (loosePins) for (const part of circuit.parts) if (part.kind === 'Q') loose.set(part.name, add(`${part.name}#loose`));
   const nodeCount = unknowns.length;
   for (const part of circuit.parts) if (part.kind === 'V' || part.kind === 'E' || part.kind === 'L') add(branchName(part.name));
-  return { unknowns, nodeCount, indexOf, inner, loose };
+  return { unknowns, nodeCount, indexOf, inner };
 }
 
 /** Which device of which bank a part has become. */
@@ -66,7 +62,7 @@ export interface DeviceHandle {
 
 export interface Devices {
   readonly diodes: (DiodeSpec & { readonly part: string })[];
-  readonly bipolars: (BipolarSpec & { readonly part: string; readonly loose: number | null })[];
+  readonly bipolars: (BipolarSpec & { readonly part: string })[];
   readonly mosfets: MosfetSpec[];
   readonly jfets: JfetSpec[];
   readonly handles: Map<string, DeviceHandle>;
@@ -75,7 +71,7 @@ export interface Devices {
 export function collectDevices(
   circuit: Circuit,
   unknownOf: (net: string) => number,
-  { inner, loose }: Layout,
+  { inner }: Layout,
   series: (part: string, param: string, a: number, b: number, siemens: number) => void,
 ): Devices {
   const out: Devices = { diodes: [], bipolars: [], mosfets: [], jfets: [], handles: new Map() };
@@ -88,12 +84,12 @@ export function collectDevices(
       series(part.name, param, at[terminal]!, node, (part.kind === 'M' ? part.multiple : part.scale) / part.model.params[param]!);
       at[terminal] = node;
     }
-    addDevice(part, at, loose.get(part.name) ?? null, out);
+    addDevice(part, at, out);
   }
   return out;
 }
 
-function addDevice(part: Semiconductor, at: readonly number[], loose: number | null, out: Devices): void {
+function addDevice(part: Semiconductor, at: readonly number[], out: Devices): void {
   const { params, kind } = part.model;
   const common = { params, scale: part.scale };
   const polarity = kind === 'PNP' || kind === 'PMOS' || kind === 'PJF' ? -1 : 1;
@@ -105,7 +101,7 @@ function addDevice(part: Semiconductor, at: readonly number[], loose: number | n
     case 'Q':
       out.handles.set(part.name, {
         kind: 'Q',
-        index: out.bipolars.push({ part: part.name, collector: n0, base: n1, emitter: n2, loose, polarity, ...common }) - 1,
+        index: out.bipolars.push({ part: part.name, collector: n0, base: n1, emitter: n2, polarity, ...common }) - 1,
       });
       return;
     case 'M':

@@ -47,6 +47,8 @@ export class PivotSearch {
   private readonly column: number[][];
   private readonly activeRows: number[];
   private slots: number;
+  /** Largest entry of each column among the active rows; −1 where it must be looked up again. */
+  private readonly largest: Float64Array;
 
   constructor(
     private readonly size: number,
@@ -57,6 +59,7 @@ export class PivotSearch {
     this.row = Array.from({ length: size }, () => ({ columns: [], values: [], slots: [] }));
     this.column = Array.from({ length: size }, () => []);
     this.slots = rows.length;
+    this.largest = new Float64Array(size).fill(-1);
     this.activeRows = Array.from({ length: size }, (_, i) => i);
     for (let s = 0; s < rows.length; s++) if (rows[s]! < size && columns[s]! < size) this.append(rows[s]!, columns[s]!, entries[s]!, s);
   }
@@ -105,6 +108,7 @@ export class PivotSearch {
       for (const column of rest.columns) {
         const members = this.column[column]!;
         drop(members, members.indexOf(r));
+        this.largest[column] = -1;
       }
       upperColumn.push(...rest.columns);
       upperSlot.push(...rest.slots);
@@ -139,6 +143,7 @@ export class PivotSearch {
   private reduce(row: number, column: number, by: number): number {
     const { columns, values, slots } = this.row[row]!;
     const at = columns.indexOf(column);
+    this.largest[column] = -1;
     if (at >= 0) {
       values[at]! -= by;
       return slots[at]!;
@@ -192,11 +197,13 @@ export class PivotSearch {
   }
 
   private largestInColumn(column: number): number {
+    if (this.largest[column]! >= 0) return this.largest[column]!;
     let largest = 0;
     for (const r of this.column[column]!) {
       const { columns, values } = this.row[r]!;
       largest = Math.max(largest, Math.abs(values[columns.indexOf(column)]!));
     }
+    this.largest[column] = largest;
     return largest;
   }
 }

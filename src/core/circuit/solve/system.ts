@@ -1,11 +1,11 @@
-import { blockSlots, pairSlots } from '../devices/bank';
+import { pairSlots } from '../devices/bank';
 import { BipolarBank, bipolarPlaces } from '../devices/bipolar';
 import { DiodeBank, diodePlaces } from '../devices/diode';
 import { JfetBank, jfetPlaces } from '../devices/jfet';
 import { MosfetBank, mosfetPlaces } from '../devices/mosfet';
 import { type Tenant, theKernel } from '../kernel/kernel';
 import { BIPOLAR_NUMBERS, DIODE_NUMBERS, JFET_NUMBERS, MOSFET_NUMBERS, SHUNT } from '../kernel/shared';
-import { type Circuit, GROUND, type Part, type Semiconductor, type Source } from '../netlist';
+import { type Circuit, type Controlled, GROUND, type Part, type Semiconductor, type Source } from '../netlist';
 import { levelAt } from '../waveform';
 import { branchName, collectDevices, type DeviceHandle, layOut, SERIES } from './layout';
 import { Pattern } from './pattern';
@@ -28,8 +28,6 @@ export interface SystemOptions {
   readonly orders?: OrderCache;
   /** Lays out capacitors and coils for transients. */
   readonly dynamic?: boolean;
-  /** Gives every bipolar transistor a net of its own to which a pin can be moved that touches nothing. */
-  readonly loosePins?: boolean;
 }
 
 /** One adjustable conductance between two unknowns. */
@@ -38,7 +36,8 @@ interface Conductance {
   readonly a: number;
   readonly b: number;
   readonly slots: readonly [number, number, number, number];
-  value: number;
+  /** Siemens as laid out. */
+  readonly value: number;
 }
 
 /** A capacitor or coil of a system laid out for transients: its ends, its value, and what sets its companion model. */
@@ -53,11 +52,30 @@ export interface Reactance {
   readonly value: number;
 }
 
+/** Which of the entries of a coil is its series resistance, counted from its first. */
+const SERIES_STAMP = 4;
+
 /** One constant entry of the matrix: branch equations and controlled sources. */
 interface Stamp {
   readonly row: number;
   readonly column: number;
   readonly value: number;
+}
+
+/** Which conductances lie in each entry of the matrix: index, or its complement where it counts negatively. */
+interface Shares {
+  readonly start: Int32Array;
+  readonly entry: Int32Array;
+}
+
+function sharesOf(entries: readonly Conductance[], slots: number): Shares {
+  const lists = Array.from({ length: slots }, (): number[] => []);
+  for (const { index, slots } of entries) slots.forEach((slot, i) => slot > 0 && lists[slot]!.push(i === 0 || i === 3 ? index : ~index));
+  const start = new Int32Array(slots + 1);
+  lists.forEach((list, slot) => {
+    start[slot + 1] = start[slot]! + list.length;
+  });
+  return { start, entry: Int32Array.from(lists.flat()) };
 }
 
 /** What an independent source adds to the right-hand side. */
@@ -95,8 +113,11 @@ export class System {
   readonly size: number;
   readonly nodeCount: number;
   readonly lu: SparseLu;
-  private readonly indexOf: ReadonlyMap<string, number>;
+  private readonly indices: ReadonlyMap<string, number>;
+  /** The matrix of the linear parts: what never changes, and the conductances that share each entry. */
   private readonly linear: Float64Array;
+  private readonly fixed: Float64Array;
+  private readonly shares: Shares;
   private readonly right: Float64Array;
   private readonly handles = new Map<string, Handle>();
   private readonly probes: Conductance[];
@@ -107,26 +128,28 @@ export class System {
   private readonly tenant: Tenant;
   /** Capacitors and coils; empty unless the system is laid out for transients. */
   readonly reactances: readonly Reactance[];
-  private readonly companions: { readonly entry: Conductance | null; readonly stamp: number; readonly slot: number }[] = [];
+  private readonly companions: { readonly entry: Conductance | null; readonly stamp: number }[] = [];
+  /** Number of the first constant entry of each part, and where in the matrix each stands. */
+  private readonly stampsOf = new Map<string, number>();
+  private readonly stampSlots: readonly number[];
   private readonly sourceParts: readonly Source[];
   /** Series resistances of semiconductors, by part, in the order of `SERIES`. */
   private readonly terminals = new Map<string, { readonly param: string; readonly entry: Conductance }[]>();
-  /** Unknowns at the pins of diodes and bipolar transistors as laid out, and the spare one of each transistor. */
+  /** Unknowns at the pins of diodes and bipolar transistors as laid out. */
   private readonly pinsOf = new Map<string, readonly number[]>();
-  private readonly looseOf = new Map<string, number>();
   private readonly diodes: DiodeBank;
   private readonly bipolars: BipolarBank;
   private readonly mosfets: MosfetBank;
   private readonly jfets: JfetBank;
 
-  constructor(circuit: Circuit, { probes = [], orders, dynamic = false, loosePins = false }: SystemOptions = {}) {
-    const layout = layOut(circuit, loosePins);
+  constructor(circuit: Circuit, { probes = [], orders, dynamic = false }: SystemOptions = {}) {
+    const layout = layOut(circuit);
     const ground = layout.unknowns.length;
     const pattern = new Pattern(ground);
     this.unknowns = layout.unknowns;
     this.size = ground;
     this.nodeCount = layout.nodeCount;
-    this.indexOf = layout.indexOf;
+    this.indices = layout.indexOf;
     const diagonal = Array.from({ length: layout.nodeCount }, (_, i) => pattern.slot(i, i));
     const stamps: Stamp[] = [];
     const drives: Drive[] = [];
@@ -136,10 +159,9 @@ export class System {
       entries.push(entry);
       return entry;
     };
-    const coilStamps = new Map<string, number>();
     for (const part of circuit.parts) {
+      this.stampsOf.set(part.name, stamps.length);
       this.stampLinear(part, stamps, drives, conductance);
-      if (part.kind === 'L') coilStamps.set(part.name, stamps.length - 1);
     }
     this.sourceParts = circuit.parts.filter((p): p is Source => p.kind === 'V' || p.kind === 'I');
     this.reactances = dynamic ? this.findReactances(circuit) : [];
@@ -155,14 +177,10 @@ export class System {
         this.terminals.set(part, known);
       },
     );
-    for (const { collector, base, emitter, loose } of specs.bipolars) if (loose !== null) blockSlots(pattern, [collector, base, emitter, loose]);
     for (const spec of specs.diodes) this.pinsOf.set(spec.part, [spec.anode, spec.cathode]);
-    for (const spec of specs.bipolars) {
-      this.pinsOf.set(spec.part, [spec.collector, spec.base, spec.emitter]);
-      if (spec.loose !== null) this.looseOf.set(spec.part, spec.loose);
-    }
+    for (const spec of specs.bipolars) this.pinsOf.set(spec.part, [spec.collector, spec.base, spec.emitter]);
     for (const [name, handle] of specs.handles) this.handles.set(name.toLowerCase(), handle);
-    const stampSlots = stamps.map((t) => pattern.slot(t.row, t.column));
+    this.stampSlots = stamps.map((t) => pattern.slot(t.row, t.column));
     const { diodes, bipolars, mosfets, jfets } = specs;
     const spots = [
       diagonal,
@@ -211,19 +229,16 @@ export class System {
     this.mosfets = new MosfetBank(mosfets, numbers[6]!);
     this.jfets = new JfetBank(jfets, numbers[7]!);
     for (const { row, amount } of drives) this.right[row]! += amount;
+    this.fixed = new Float64Array(rows.length);
+    for (const slot of diagonal) this.fixed[slot]! += SHUNT;
     stamps.forEach((stamp, i) => {
       this.stampValue[i] = stamp.value;
-      this.linear[stampSlots[i]!]! += stamp.value;
+      this.fixed[this.stampSlots[i]!]! += stamp.value;
     });
-    for (const entry of entries) {
-      this.conductances[entry.index] = entry.value;
-      this.addConductance(entry, entry.value);
-    }
-    for (const slot of diagonal) this.linear[slot]! += SHUNT;
-    for (const r of this.reactances) {
-      const stamp = coilStamps.get(r.name) ?? -1;
-      this.companions.push({ entry: capacitors.get(r.name) ?? null, stamp, slot: stamp < 0 ? -1 : stampSlots[stamp]! });
-    }
+    for (const { index, value } of entries) this.conductances[index] = value;
+    this.shares = sharesOf(entries, rows.length);
+    for (let slot = 0; slot < rows.length; slot++) this.sumUp(slot);
+    for (const r of this.reactances) this.companions.push({ entry: capacitors.get(r.name) ?? null, stamp: this.stampsOf.get(r.name)! + SERIES_STAMP });
     this.lu = new SparseLu(this.tenant, rows, columns, orders ?? null);
   }
 
@@ -238,12 +253,16 @@ export class System {
 
   /** Sets the companion of reactance `i`: siemens across a capacitor, ohms in series with a coil's current. */
   setCompanion(i: number, size: number): void {
-    const { entry, stamp, slot } = this.companions[i]!;
+    const { entry, stamp } = this.companions[i]!;
     if (entry) this.setConductance(entry, size);
-    else {
-      this.linear[slot]! += -size - this.stampValue[stamp]!;
-      this.stampValue[stamp] = -size;
-    }
+    else this.setStamp(stamp, -size);
+  }
+
+  private setStamp(index: number, value: number): void {
+    const slot = this.stampSlots[index]!;
+    this.fixed[slot]! += value - this.stampValue[index]!;
+    this.stampValue[index] = value;
+    this.sumUp(slot);
   }
 
   /** Takes all independent sources to their levels at a time; companion currents are added behind it. */
@@ -266,16 +285,21 @@ export class System {
 
   /** Index of a net's voltage; ground and unknown names give the ground index. */
   unknownOf(net: string): number {
-    return net === GROUND ? this.unknowns.length : (this.indexOf.get(net) ?? this.unknowns.length);
+    return net === GROUND ? this.unknowns.length : (this.indices.get(net) ?? this.unknowns.length);
+  }
+
+  /** Index of an unknown by its name in `unknowns`. */
+  indexOf(name: string): number | undefined {
+    return this.indices.get(name);
   }
 
   hasNet(net: string): boolean {
-    return net === GROUND || this.indexOf.has(net);
+    return net === GROUND || this.indices.has(net);
   }
 
   /** Index of the branch current of a V, E or L. */
   branchOf(part: string): number | undefined {
-    return this.indexOf.get(branchName(part));
+    return this.indices.get(branchName(part));
   }
 
   private stampLinear(part: Part, stamps: Stamp[], drives: Drive[], conductance: (a: number, b: number, g: number) => Conductance): void {
@@ -303,7 +327,7 @@ export class System {
       case 'V':
       case 'E':
       case 'L': {
-        const k = this.indexOf.get(branchName(part.name))!;
+        const k = this.indices.get(branchName(part.name))!;
         stamp(p, k, 1);
         stamp(n, k, -1);
         stamp(k, p, 1);
@@ -324,12 +348,15 @@ export class System {
     }
   }
 
-  private addConductance(entry: Conductance, by: number): void {
-    const [aa, ab, ba, bb] = entry.slots;
-    this.linear[aa]! += by;
-    this.linear[ab]! -= by;
-    this.linear[ba]! -= by;
-    this.linear[bb]! += by;
+  /** Adds up one entry of the linear matrix anew: sums kept by adding and taking away would lose what floats beside a short. */
+  private sumUp(slot: number): void {
+    const { start, entry } = this.shares;
+    let sum = this.fixed[slot]!;
+    for (let q = start[slot]!, end = start[slot + 1]!; q < end; q++) {
+      const share = entry[q]!;
+      sum += share >= 0 ? this.conductances[share]! : -this.conductances[~share]!;
+    }
+    this.linear[slot] = sum;
   }
 
   /** A function that sets the value of one R (ohms), V (volts) or I (amperes); null for other parts. */
@@ -392,8 +419,8 @@ export class System {
 
   /**
    * A function that takes the pins of a diode or bipolar transistor to other nets and back: pins exchanged (collector with
-   * emitter, anode with cathode), one pin on a net that nothing else touches, or (`to` is null) a transistor gone. Null when
-   * that needs another layout.
+   * emitter, anode with cathode), one pin with a lead of its own on a net that nothing else touches, or (`to` is null) a
+   * transistor gone. Null when that needs another layout.
    */
   rewirer(part: Semiconductor, to: Semiconductor | null): ((moved: boolean) => void) | null {
     const handle = this.handles.get(part.name.toLowerCase());
@@ -428,14 +455,26 @@ export class System {
       const siemens = lead.value;
       return (moved) => this.setConductance(lead, moved ? 0 : siemens);
     }
-    const loose = this.looseOf.get(part.name);
-    return loose === undefined ? null : (moved) => put(moved ? pins.map((u, i) => (i === pin ? loose : u)) : pins);
+    return null;
   }
 
-  private setConductance(entry: Conductance, siemens: number): void {
-    this.addConductance(entry, siemens - entry.value);
-    entry.value = siemens;
-    this.conductances[entry.index] = siemens;
+  /** A function that makes a G drive a current of its own instead, amperes; null gives it its control back. */
+  driver(part: Controlled): (amperes: number | null) => void {
+    const first = this.stampsOf.get(part.name)!;
+    const [p, n] = part.nodes.map((net) => this.unknownOf(net)) as [number, number];
+    let now = 0;
+    return (amperes) => {
+      const gain = amperes === null ? part.gain : 0;
+      for (const [i, sign] of [1, -1, -1, 1].entries()) this.setStamp(first + i, sign * gain);
+      this.right[p]! -= (amperes ?? 0) - now;
+      this.right[n]! += (amperes ?? 0) - now;
+      now = amperes ?? 0;
+    };
+  }
+
+  private setConductance({ index, slots }: Conductance, siemens: number): void {
+    this.conductances[index] = siemens;
+    for (const slot of slots) if (slot > 0) this.sumUp(slot);
   }
 
   /** Connects (or with 0 disconnects) the meter of a probe pair, siemens. */
