@@ -48,6 +48,10 @@ const padded = (text: string) => text.padEnd(44);
 const simulation = new Simulation();
 await simulation.start();
 
+// Both simulators tell the console what they try; the results are all that counts here.
+const say = console.log.bind(console);
+for (const way of ['log', 'warn', 'error'] as const) console[way] = () => undefined;
+
 async function referenceSolve(deck: string): Promise<void> {
   simulation.setNetList(`${deck.replace(/^\.end\s*$/im, '')}\n.op\n.end\n`);
   await simulation.runSim();
@@ -134,11 +138,11 @@ async function benchBoard(folder: string, name: string): Promise<void> {
   const reference = await referenceRate(faults.map((fault) => writeDeck(applyFault(circuit, board, fault).circuit)));
   const native = nativeRates(circuit, board, faults);
   const against = native ? `, native whole run ${times(ours / native.whole)}, bare points ${times(ours / native.bare)}` : '';
-  console.log(padded(`  ${name}, ${solved}/${faults.length} faults`), `reference ${times(ours / reference)}${against}`);
+  say(padded(`  ${name}, ${solved}/${faults.length} faults`), `reference ${times(ours / reference)}${against}`);
   const newton = new Newton(new System(circuit), 'sample');
   const point = newton.solve(null);
   const healthy = rate(() => newton.solve(point.x)) / (await referenceRate(Array<string>(12).fill(deck)));
-  console.log(padded('    healthy board from a neighbour'), `reference ${times(healthy)}`);
+  say(padded('    healthy board from a neighbour'), `reference ${times(healthy)}`);
 }
 
 const kit = DEMOS[0]!.kit({ id: 'bench', at: '2026-01-01T00:00:00Z' });
@@ -148,9 +152,9 @@ const newton = new Newton(new System(circuit));
 const healthy = newton.solve(null);
 const reference = await referenceRate(Array<string>(12).fill(deck));
 const one = 1000 / reference;
-console.log(`operating points, ${circuit.parts.length} parts, against the reference simulator (${one.toFixed(1)} ms each)`);
-console.log(padded('  layout and solve from nothing'), times(rate(() => new Newton(new System(circuit)).solve(null)) / reference));
-console.log(padded('  solve from a neighbour'), times(rate(() => newton.solve(healthy.x)) / reference));
+say(`operating points, ${circuit.parts.length} parts, against the reference simulator (${one.toFixed(1)} ms each)`);
+say(padded('  layout and solve from nothing'), times(rate(() => new Newton(new System(circuit)).solve(null)) / reference));
+say(padded('  solve from a neighbour'), times(rate(() => newton.solve(healthy.x)) / reference));
 
 const whole = circuitOf(kit.sheet);
 const stage = kit.sheet.stages.find((s) => s.id === 'warm')!;
@@ -163,18 +167,15 @@ const drawing = () => {
 };
 const count = drawing();
 const drawn = rate(drawing, 1);
-console.log(
-  padded(`  all ${count} single faults with spreads`),
-  `${(1000 / drawn).toFixed(0)} ms, as long as ${(reference / drawn).toFixed(0)} reference points`,
-);
+say(padded(`  all ${count} single faults with spreads`), `${(1000 / drawn).toFixed(0)} ms, as long as ${(reference / drawn).toFixed(0)} reference points`);
 
 const folder = process.argv[2];
 if (folder) {
-  console.log('fault lists, solves a second against');
+  say('fault lists, solves a second against');
   for (const name of readdirSync(folder).filter((n) => existsSync(join(folder, n, 'faults.jsonl')))) await benchBoard(folder, name);
 }
 
-console.log('loose piles, sorted anew after every piece');
+say('loose piles, sorted anew after every piece');
 for (const pieces of [60, 300]) {
   const lines = Array.from({ length: pieces / 10 }, (_, k): ParcelLine => ({
     number: k + 1,
@@ -195,10 +196,10 @@ for (const pieces of [60, 300]) {
     })),
   );
   const meter = { leadResistance: 0.2, accuracy: { resistance: meterOf(kit).ranges.ohms! } };
-  console.log(padded(`  ${pieces} pieces`), `${(1000 / rate(() => sortParcel(loose, lines, meter))).toFixed(1)} ms`);
+  say(padded(`  ${pieces} pieces`), `${(1000 / rate(() => sortParcel(loose, lines, meter))).toFixed(1)} ms`);
 }
 
-console.log('cost of a solve against size, microseconds (ladder of n nets; a bar of double length costs ten times as much)');
+say('cost of a solve against size, microseconds (ladder of n nets; a bar of double length costs ten times as much)');
 const ladder = (n: number) => ['ladder', 'V1 n0 0 5', ...Array.from({ length: n }, (_, i) => `R${i} n${i} n${i + 1} 1k\nRG${i} n${i + 1} 0 10k`)].join('\n');
 const costs = [10, 25, 50, 100, 200, 400].map((nets) => {
   const solver = new Newton(new System(readDeck(ladder(nets)).circuit));
@@ -208,8 +209,8 @@ const costs = [10, 25, 50, 100, 200, 400].map((nets) => {
 const [least] = costs;
 for (const { nets, micros } of costs) {
   const bar = '█'.repeat(Math.round(20 * (1 + Math.log10(micros / least!.micros))));
-  console.log(`  ${String(nets).padStart(4)} nets ${micros.toFixed(1).padStart(7)}  ${bar}`);
+  say(`  ${String(nets).padStart(4)} nets ${micros.toFixed(1).padStart(7)}  ${bar}`);
 }
 const exponent = Math.log(costs.at(-1)!.micros / least!.micros) / Math.log(costs.at(-1)!.nets / least!.nets);
-console.log(padded('  grows as the power of the size'), exponent.toFixed(2));
+say(padded('  grows as the power of the size'), exponent.toFixed(2));
 process.exit(0);

@@ -229,6 +229,25 @@ describe('Newton', () => {
   });
 });
 
+test('law: the resistance between two nets is that of a current driven through them (Thevenin)', () => {
+  const ohms = fc.integer({ min: 10, max: 1e6 });
+  fc.assert(
+    fc.property(fc.array(ohms, { minLength: 5, maxLength: 5 }), fc.constantFrom('a', 'b', 'c', '0'), fc.constantFrom('a', 'b', 'c', '0'), (r, red, black) => {
+      const bridge = `R1 a b ${r[0]}\nR2 b 0 ${r[1]}\nR3 a c ${r[2]}\nR4 c 0 ${r[3]}\nR5 b c ${r[4]}`;
+      const system = new System(readDeck(`t\n${bridge}`).circuit);
+      system.linearise(new Float64Array(system.size + 1));
+      const found = system.lu.resistance(system.unknownOf(red), system.unknownOf(black));
+      if (red === black) {
+        expect(found).toBe(0);
+        return;
+      }
+      const { nodes } = operatingPoint(readDeck(`t\n${bridge}\nI1 ${black} ${red} 1m`).circuit);
+      const expected = ((nodes[red] ?? 0) - (nodes[black] ?? 0)) / 1e-3;
+      expect(Math.abs(found - expected)).toBeLessThan(1e-6 * Math.abs(expected) + 1e-6);
+    }),
+  );
+});
+
 describe('sizes and hostile decks', () => {
   test('a ladder of 400 nets is solved to the closed form of an endless one', () => {
     const n = 400;

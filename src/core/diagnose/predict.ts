@@ -112,7 +112,6 @@ class FaultyScene {
   private readonly system: System;
   private readonly newton: Newton;
   private readonly starts: Float64Array[] = [];
-  private readonly unit: Float64Array;
 
   constructor(
     scene: Scene,
@@ -130,7 +129,6 @@ class FaultyScene {
     this.rig = rigFor(layouts?.main ?? null, faulty.circuit, problem, fault, faulty, probes, orders);
     this.system = this.rig.system;
     this.newton = this.rig.newton;
-    this.unit = this.newton.zeros();
     scene.observables.forEach((o, i) => {
       if (o.mode === 'dca') this.amperes.push({ index: offset + i, branch: this.system.branchOf(o.source) ?? -1 });
       if (o.mode === 'ohms' || o.mode === 'diode') this.addDriven(o, offset + i, orders);
@@ -203,13 +201,7 @@ class FaultyScene {
     const red = this.system.unknownOf(o.red);
     const black = this.system.unknownOf(o.black);
     const open = x[red]! - x[black]!;
-    const unit = this.unit;
-    unit.fill(0);
-    unit[red]! += 1;
-    unit[black]! -= 1;
-    unit[this.system.size] = 0;
-    this.system.lu.solve(unit);
-    const resistance = (red < this.system.size ? unit[red]! : 0) - (black < this.system.size ? unit[black]! : 0);
+    const resistance = this.system.lu.resistance(red, black);
     const meter = this.problem.meter.inputResistance;
     if (resistance < LOADING_RESOLVE) return open / (1 + resistance / meter);
     return this.solveLoaded(probe, red, black, meter, x) ?? open / (1 + resistance / meter);

@@ -47,6 +47,7 @@ interface Exports {
   readonly factor: () => number;
   readonly solve: (at: number) => void;
   readonly solveTransposed: (at: number) => void;
+  readonly resistance: (red: number, black: number) => number;
   readonly iterate: (
     sources: number,
     shunt: number,
@@ -57,6 +58,15 @@ interface Exports {
     amperes: number,
     confirmable: number,
   ) => number;
+}
+
+/** Windows on the kernel's memory for the circuit that is in. */
+interface Views {
+  readonly buffer: ArrayBuffer;
+  readonly x: Float64Array;
+  readonly f: Float64Array;
+  readonly anchor: Float64Array;
+  readonly numbers: Float64Array;
 }
 
 // The core is typed without the globals of browser or server; these two are common to all of them.
@@ -74,7 +84,7 @@ export class Kernel {
   readonly run: Exports;
   private tenant: Tenant | null = null;
   private order: EliminationOrder | null = null;
-  private views: { readonly buffer: ArrayBuffer; readonly x: Float64Array; readonly f: Float64Array; readonly anchor: Float64Array } | null = null;
+  private views: Views | null = null;
 
   constructor() {
     const bytes = Uint8Array.from(atob(WASM), (c) => c.charCodeAt(0));
@@ -92,10 +102,9 @@ export class Kernel {
       this.views = null;
       tenant.moved = true;
     }
-    const { buffer } = run.memory;
-    new Float64Array(buffer, run.numbers.value, tenant.numbers.length).set(tenant.numbers);
+    this.look().numbers.set(tenant.numbers);
     if (!tenant.moved) return;
-    new Int32Array(buffer, run.places.value, tenant.places.length).set(tenant.places);
+    new Int32Array(run.memory.buffer, run.places.value, tenant.places.length).set(tenant.places);
     tenant.moved = false;
   }
 
@@ -147,12 +156,13 @@ export class Kernel {
     return new Float64Array(this.run.memory.buffer, this.run.matrix.value, this.tenant!.counts.entries);
   }
 
-  private look() {
+  private look(): Views {
     const { run } = this;
     const { buffer } = run.memory;
     if (this.views?.buffer !== buffer) {
-      const list = (at: Pointer) => new Float64Array(buffer, at.value, this.tenant!.counts.size + 1);
-      this.views = { buffer, x: list(run.x), f: list(run.f), anchor: list(run.anchor) };
+      const { counts, numbers } = this.tenant!;
+      const list = (at: Pointer, length = counts.size + 1) => new Float64Array(buffer, at.value, length);
+      this.views = { buffer, x: list(run.x), f: list(run.f), anchor: list(run.anchor), numbers: list(run.numbers, numbers.length) };
     }
     return this.views;
   }

@@ -13,7 +13,7 @@ interface StepLimits {
 const EXACT: StepLimits = { relative: 1e-7, volts: 1e-7, amperes: 1e-11, confirmable: 100 };
 /** For statistics over specimens. */
 const SAMPLE: StepLimits = { relative: 5e-5, volts: 2e-4, amperes: 5e-9, confirmable: 10 };
-const MAX_ITERATIONS = 60;
+const MAX_ITERATIONS = 45;
 /** The same for one step of a homotopy: a step that needs more is better made smaller. */
 const STEP_ITERATIONS = 20;
 export interface Solution {
@@ -26,6 +26,9 @@ export interface Solution {
   /** One value per unknown of the system, and a trailing 0 for ground. */
   readonly x: Float64Array;
 }
+
+/** What is tried from zero volts, in this order. */
+const FROM_COLD = ['plain', 'stepGmin', 'pseudoTransient', 'stepSources'] as const;
 
 interface Outcome {
   converged: boolean;
@@ -59,29 +62,24 @@ export class Newton {
     this.system.enter();
     let total = 0;
     let last: Outcome = { converged: false, iterations: 0, culprit: 0 };
-    const attempt = (run: () => Outcome) => {
-      if (last.converged) return;
-      last = run();
+    if (start) {
+      this.goTo(start);
+      last = this.iterate(1, 0, MAX_ITERATIONS);
+      total = last.iterations;
+    }
+    for (const way of FROM_COLD) {
+      if (last.converged) break;
+      theKernel().x.fill(0);
+      theKernel().run.coldStart();
+      last = this[way]();
       total += last.iterations;
-    };
-    if (start) attempt(() => this.from(start, () => this.iterate(1, 0, MAX_ITERATIONS)));
-    attempt(() => this.fromCold(() => this.iterate(1, 0, MAX_ITERATIONS)));
-    attempt(() => this.fromCold(() => this.stepGmin()));
-    attempt(() => this.fromCold(() => this.pseudoTransient()));
-    attempt(() => this.fromCold(() => this.stepSources()));
+    }
     const culprit = last.converged ? null : (this.system.unknowns[last.culprit] ?? null);
     return { converged: last.converged, iterations: total, residual: this.imbalance, culprit, x: theKernel().x.slice() };
   }
 
-  private from(start: Float64Array, run: () => Outcome): Outcome {
-    this.goTo(start);
-    return run();
-  }
-
-  private fromCold(run: () => Outcome): Outcome {
-    theKernel().x.fill(0);
-    theKernel().run.coldStart();
-    return run();
+  private plain(): Outcome {
+    return this.iterate(1, 0, MAX_ITERATIONS);
   }
 
   private goTo(x: Float64Array): void {

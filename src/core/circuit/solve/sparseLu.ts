@@ -1,4 +1,4 @@
-import { type Tenant, theKernel } from '../kernel/kernel';
+import { type Kernel, type Tenant, theKernel } from '../kernel/kernel';
 import { type EliminationOrder, PivotSearch } from './pivotSearch';
 
 /** Orders kept per pattern: faults push a board into a handful of regimes that want different pivots. */
@@ -67,11 +67,22 @@ export class SparseLu {
     this.inKernel(c, 'solveTransposed');
   }
 
+  /** Resistance that a meter at two unknowns sees in the linearised circuit (Thevenin), ohms, with the factors at hand. */
+  resistance(red: number, black: number): number {
+    return this.kernel().run.resistance(red, black);
+  }
+
   private inKernel(b: Float64Array, what: 'solve' | 'solveTransposed'): void {
-    const kernel = theKernel();
-    if (!kernel.isIn(this.tenant)) throw new Error('the factors at hand are of another circuit');
+    const kernel = this.kernel();
     kernel.f.set(b);
     kernel.run[what](kernel.run.f.value);
     b.set(kernel.f);
+  }
+
+  /** The kernel, still with this circuit's factors in it. */
+  private kernel(): Kernel {
+    const kernel = theKernel();
+    if (!kernel.isIn(this.tenant)) throw new Error('the factors at hand are of another circuit');
+    return kernel;
   }
 }

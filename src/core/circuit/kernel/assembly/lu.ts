@@ -1,6 +1,7 @@
 import {
   add,
   entries,
+  f,
   inverse,
   lowerRow,
   lowerSlot,
@@ -65,18 +66,43 @@ function outgrows(pivot: f64, u0: i32, u1: i32): bool {
 
 /** Solves A b' = b in place. */
 export function solve(b: usize): void {
+  forward(b);
+  backward(b, -1, -1);
+}
+
+/** Forward substitution of `b` into `steps`. */
+function forward(b: usize): void {
   for (let k = 0; k < size; k++) {
     const value = number(b, place(pivotRow, k));
     put(steps, k, value);
     if (value == 0) continue;
     for (let l = place(lowerStart, k), l1 = place(lowerStart, k + 1); l < l1; l++) add(b, place(lowerRow, l), -number(values, place(lowerSlot, l)) * value);
   }
-  for (let k = size - 1; k >= 0; k--) {
+}
+
+/** Back substitution of `steps` into `b`, until two unknowns are found (with −1 for both: until all are). */
+function backward(b: usize, one: i32, other: i32): void {
+  let missing = one == other ? 1 : 2;
+  for (let k = size - 1; k >= 0 && missing > 0; k--) {
     let value = number(steps, k);
     for (let u = place(upperStart, k), u1 = place(upperStart, k + 1); u < u1; u++)
       value -= number(values, place(upperSlot, u)) * number(b, place(upperColumn, u));
-    put(b, place(pivotColumn, k), value * number(inverse, k));
+    const column = place(pivotColumn, k);
+    put(b, column, value * number(inverse, k));
+    if (column == one || column == other) missing--;
   }
+}
+
+/** Resistance that a probe pair sees in the linearised circuit, ohms (Thevenin): volts between the points for 1 A driven through them. */
+export function resistance(red: i32, black: i32): f64 {
+  memory.fill(f, 0, (<usize>(size + 1)) << 3);
+  add(f, red, 1);
+  add(f, black, -1);
+  put(f, size, 0);
+  // Ground is no unknown: the other point alone is asked for.
+  forward(f);
+  backward(f, red == size ? black : red, black == size ? red : black);
+  return (red == size ? 0 : number(f, red)) - (black == size ? 0 : number(f, black));
 }
 
 /** Solves Aᵀ c' = c in place, for adjoint sensitivities. */

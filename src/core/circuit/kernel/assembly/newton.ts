@@ -8,7 +8,7 @@ import { f, nodes, number, put, size, x } from './memory';
 import { coldMosfets, loadMosfets, warmMosfets } from './mosfet';
 
 /** Junctions come down boldly in the first iterations; what does not settle then is led on cautiously. */
-const BOLD_ITERATIONS = 12;
+const BOLD_ITERATIONS = 20;
 
 /** Of the last `iterate`: iterations made, unknown with the largest relative step, largest imbalance of currents before the last step. */
 export let iterations: i32 = 0;
