@@ -89,7 +89,7 @@ function solveFaultList(circuit: Circuit, board: Board, faults: readonly Fault[]
 
 function ownLayout(circuit: Circuit, orders: OrderCache): FaultLayout {
   const system = new System(circuit, { orders });
-  return { system, newton: new Newton(system, 'sample'), linked: new Map() };
+  return { system, newton: new Newton(system, 'sample'), linked: new Map(), toGround: new Map() };
 }
 
 const BARE_POINTS = 5000;

@@ -170,6 +170,25 @@ describe('field-effect transistors (Shichman & Hodges 1968)', () => {
   });
 });
 
+describe('nets held by leakage alone (every junction and every net carries 1e-12 S, as in SPICE 3)', () => {
+  test('NPN: emitter and substrate junction, and two shunts, divide the voltage', () => {
+    const { nodes } = solve('V1 e 0 9\nQ1 c b e X\nR1 b c 1k\n.model X NPN(IS=1E-19 BF=100)');
+    expect(nodes['b']!).toBeCloseTo(9 / 4, 3);
+  });
+  test('PNP: the substrate of a lateral transistor meets its base', () => {
+    const { nodes } = solve('V1 e 0 -9\nQ1 e b e X\n.model X PNP(IS=1E-19 BF=100)');
+    expect(nodes['b']!).toBeCloseTo(-9 / 2, 3);
+  });
+  test('a result beside which a step of 25 mV is nothing is no result', () => {
+    // A body diode that the start leaves in deep conduction: the voltage comes down by one nVT an iteration, from megavolts.
+    const { nodes } = solve(
+      `V1 vcc 0 5\nR0 n0 n4 100\nR1 n1 vcc 10k\nR2 n2 n1 4.7k\nR3 n3 n2 4.7k\nR4 n4 n2 100k\nM5 n3 n1 n0 n0 MN\nD6 0 n1 DL\nM7 n2 vcc 0 0 MN\nQ8 n2 0 vcc QP
+.model DL D(IS=7.7E-18 N=2 RS=2)\n.model MN NMOS(LEVEL=1 VTO=2 KP=0.05)\n.model QP PNP(IS=2E-14 BF=220 VAF=60 BR=4 RC=0.5 RE=0.1)`,
+    );
+    for (const volts of Object.values(nodes)) expect(Math.abs(volts)).toBeLessThan(6);
+  });
+});
+
 describe('transistors moved about in one layout', () => {
   const deck = (q: string) => `t\nV1 vc 0 9\nR1 vc c 2.2k\nR2 vc b 100k\nR3 b 0 22k\nR4 e 0 470\n${q}\n.model X NPN(IS=1E-14 BF=120 BR=4)`;
   const healthy = readDeck(deck('Q1 c b e X')).circuit;

@@ -10,6 +10,7 @@ import { applyFault } from '@/core/fault/apply';
 import { type Board, type BoardPart } from '@/core/fault/board';
 import { type Fault, faultKey, HEALTHY } from '@/core/fault/fault';
 import { listFaults } from '@/core/fault/list';
+import { betweenStates } from '@/core/fault/latch';
 import { carryOver, FaultLayouts } from '@/core/fault/layouts';
 import { describeFault } from '@/core/fault/words';
 import { HANDHELD } from '@/core/meter';
@@ -251,6 +252,44 @@ describe('faults in borrowed layouts', () => {
         expect(Math.abs(v - own.values[i]!)).toBeLessThan(5e-3);
       });
     }
+  });
+});
+
+describe('loops that latch', () => {
+  const deck = (rc2: string) => `t\nV1 v 0 9\nR1 v a 1k\nR2 v b ${rc2}\nR3 a f 10k\nR4 b e 10k\nQ1 a e 0 N\nQ2 b f 0 N\n.model N NPN(IS=1E-14 BF=100 BR=2)`;
+  const both = (rc2: string) => {
+    const layout = new FaultLayouts(readDeck(deck(rc2)).circuit, { parts: [], neighbours: [] }, [], new Map()).main;
+    const from = (a: number, b: number) => {
+      const start = layout.newton.zeros();
+      start[layout.system.unknownOf('a')] = a;
+      start[layout.system.unknownOf('f')] = a > b ? 0.7 : 0;
+      start[layout.system.unknownOf('b')] = b;
+      start[layout.system.unknownOf('e')] = b > a ? 0.7 : 0;
+      return layout.newton.solve(start).x;
+    };
+    return { layout, one: from(8, 0.05), two: from(0.05, 8) };
+  };
+  test('two transistors that hold each other: the state between is the one in which they are equal (symmetry)', () => {
+    const { layout, one, two } = both('1k');
+    const at = (x: Float64Array, net: string) => x[layout.system.unknownOf(net)]!;
+    expect(at(one, 'a') - at(one, 'b')).toBeGreaterThan(3);
+    expect(at(two, 'b') - at(two, 'a')).toBeGreaterThan(3);
+    const between = betweenStates(layout, one, two)!;
+    expect(at(between.x, 'a')).toBeCloseTo(at(between.x, 'b'), 3);
+    expect(at(between.x, 'e')).toBeCloseTo(at(between.x, 'f'), 3);
+  });
+  test('unequal loads move it, and looking for it leaves the circuit as it was', () => {
+    const { layout, one, two } = both('1.5k');
+    const between = betweenStates(layout, one, two)!;
+    expect(between.converged).toBe(true);
+    const again = layout.newton.solve(one).x;
+    one.forEach((v, i) => {
+      expect(again[i]).toBeCloseTo(v, 4);
+    });
+  });
+  test('where there is but one state, there is none between', () => {
+    const { layout, one } = both('1k');
+    expect(betweenStates(layout, one, one)).toBeNull();
   });
 });
 

@@ -1,10 +1,11 @@
 import { type Circuit } from '../circuit/netlist';
 import { drivenReading, meterCircuit, type MeterDrive } from '../circuit/meterDrive';
-import { Newton } from '../circuit/solve/newton';
+import { Newton, type Solution } from '../circuit/solve/newton';
 import { type OrderCache, type ProbePair, System } from '../circuit/solve/system';
 import { applyFault, type FaultyCircuit } from '../fault/apply';
 import { type Board } from '../fault/board';
 import { type Fault, HEALTHY } from '../fault/fault';
+import { betweenStates } from '../fault/latch';
 import { carryOver, type FaultLayout, FaultLayouts } from '../fault/layouts';
 import { type MeterProfile } from '../meter';
 import { MODEL_SPREADS, type ModelSpread, type Observable, type Problem, type RunningObservable, type Scene } from './problem';
@@ -35,10 +36,7 @@ interface Layouts {
 }
 
 /** A circuit ready to be solved for many specimens with one fault in it: on a layout of its own, or borrowed. */
-interface Rig {
-  readonly system: System;
-  readonly newton: Newton;
-  readonly linked: ReadonlyMap<string, string>;
+interface Rig extends FaultLayout {
   put: (specimen: Specimen, spread: ModelSpread) => void;
   /** Gives a borrowed layout back as it was. */
   done: () => void;
@@ -90,6 +88,7 @@ function rigFor(
     system,
     newton: new Newton(system, 'sample'),
     linked: new Map(),
+    toGround: new Map(),
     put: (specimen, spread) => {
       for (const step of steps) step(specimen, spread);
     },
@@ -155,11 +154,20 @@ class FaultyScene {
   alsoFrom(other: FaultyScene): void {
     const from = other.starts[0];
     if (!from) return;
+    const start = this.system === other.system ? from : carryOver(from, other.system, this.system, this.rig.linked);
     this.rig.put(specimenOf(this.problem.board, NOMINAL_SPECIMEN + 1), MODEL_SPREADS[0]!);
-    const warm = this.newton.solve(this.system === other.system ? from : carryOver(from, other.system, this.system, this.rig.linked));
+    this.keep(this.newton.solve(start));
+    const [one, two] = this.starts;
+    const between = one && two && betweenStates(this.rig, one, two);
+    if (between) this.keep(between);
     this.rig.done();
-    if (warm.converged && !this.starts.some((s) => s.every((v, i) => i >= this.system.nodeCount || Math.abs(v - warm.x[i]!) < TWO_STATES)))
-      this.starts.push(warm.x);
+  }
+
+  /** Keeps a solution as a start unless it is one already. */
+  private keep({ converged, x }: Solution): boolean {
+    const isNew = converged && !this.starts.some((s) => s.every((v, i) => i >= this.system.nodeCount || Math.abs(v - x[i]!) < TWO_STATES));
+    if (isNew) this.starts.push(x);
+    return isNew;
   }
 
   /** Writes one specimen's readings into `row`; false when it could not be solved. */

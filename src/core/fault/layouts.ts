@@ -1,5 +1,5 @@
 import { addParts } from '../circuit/edit';
-import { type Circuit } from '../circuit/netlist';
+import { type Circuit, GROUND } from '../circuit/netlist';
 import { Newton } from '../circuit/solve/newton';
 import { type OrderCache, type ProbePair, System } from '../circuit/solve/system';
 import { applyFault } from './apply';
@@ -14,6 +14,8 @@ export interface FaultLayout {
   readonly newton: Newton;
   /** Nets behind a link, and what the link joins them to. */
   readonly linked: ReadonlyMap<string, string>;
+  /** Probe pairs between a net and ground that stand open. */
+  readonly toGround: ReadonlyMap<string, number>;
 }
 
 /** A fault in a borrowed layout. */
@@ -32,7 +34,6 @@ const LINK_OHMS = 1e-5;
  */
 export class FaultLayouts {
   readonly main: FaultLayout;
-  private readonly pairs: readonly ProbePair[];
   private readonly extras: ReadonlyMap<string, number>;
   private cuttable: FaultLayout | null = null;
 
@@ -45,9 +46,11 @@ export class FaultLayouts {
   ) {
     const pairs = faultPairs(circuit, board);
     this.extras = new Map(pairs.map(([a, b], i) => [pairKey(a, b), probes.length + i]));
-    this.pairs = pairs.map(([red, black]) => ({ red, black }));
-    const system = new System(circuit, { probes: [...probes, ...this.pairs], orders });
-    this.main = { system, newton: new Newton(system, 'sample'), linked: new Map() };
+    const nets = [...new Set(circuit.parts.flatMap((p) => p.nodes))].filter((net) => net !== GROUND);
+    const grounded = nets.map((red): ProbePair => ({ red, black: GROUND }));
+    const system = new System(circuit, { probes: [...probes, ...pairs.map(([red, black]) => ({ red, black })), ...grounded], orders });
+    const toGround = new Map(nets.map((net, i) => [net, probes.length + pairs.length + i]));
+    this.main = { system, newton: new Newton(system, 'sample'), linked: new Map(), toGround };
   }
 
   /** The layout for a fault and what turns it into the faulty one; null when the fault needs a layout of its own. */
@@ -74,7 +77,7 @@ export class FaultLayouts {
       circuit = addParts(loosened, [{ name: net, kind: 'R', nodes: [net, outer], value: LINK_OHMS }]);
     }
     const system = new System(circuit, { probes: this.probes, orders: this.orders });
-    return { system, newton: new Newton(system, 'sample'), linked };
+    return { system, newton: new Newton(system, 'sample'), linked, toGround: new Map() };
   }
 }
 

@@ -3,7 +3,7 @@ export const VT = (1.38064852e-23 * 300.15) / 1.6021766208e-19;
 /** Conductance across every junction, siemens (SPICE default GMIN). */
 export const GMIN = 1e-12;
 
-const MAX_EXPONENT = 80;
+const MAX_EXPONENT = 300;
 
 /** exp that stays finite: beyond the limit it goes on along its tangent. */
 export function safeExp(x: number): number {

@@ -119,6 +119,9 @@ export function loadBipolars(bold: bool): bool {
     add(f, c, icNow);
     add(f, b, ibNow);
     add(f, e, -icNow - ibNow);
+    // The substrate lies on ground: its junction meets the collector of an NPN, the base of a (lateral) PNP.
+    add(f, sign > 0 ? c : b, GMIN * number(x, sign > 0 ? c : b));
+    add(matrix, place(at, sign > 0 ? 3 : 7), GMIN);
 
     // Rows and columns: collector, base, emitter.
     const cb = dIcBe + dIcBc;

@@ -10,6 +10,12 @@ import { coldMosfets, loadMosfets, warmMosfets } from './mosfet';
 /** Junctions come down boldly in the first iterations; what does not settle then is led on cautiously. */
 const BOLD_ITERATIONS = 20;
 
+/**
+ * Largest last step of a voltage, volts, however large the voltage: on the way down an exponential every step is one nVT, and
+ * beside megavolts that is nothing.
+ */
+const MOST_VOLTS: f64 = 5e-3;
+
 /** Of the last `iterate`: iterations made, unknown with the largest relative step, largest imbalance of currents before the last step. */
 export let iterations: i32 = 0;
 export let slowest: i32 = 0;
@@ -47,7 +53,7 @@ function advance(relative: f64, volts: f64, amperes: f64): f64 {
   for (let i = 0; i < size; i++) {
     const step = number(f, i);
     const next = number(x, i) - step;
-    const allowed = relative * abs(next) + (i < nodes ? volts : amperes);
+    const allowed = i < nodes ? min(relative * abs(next), MOST_VOLTS) + volts : relative * abs(next) + amperes;
     put(x, i, next);
     if (abs(step) <= worst * allowed) continue;
     worst = abs(step) / allowed;
