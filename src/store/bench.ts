@@ -37,7 +37,7 @@ export interface BenchState {
   readonly influence: Influence;
   /** What pieces that are out or doubtful would do where they are meant to go, by target id. */
   readonly consequences: Readonly<Record<string, ConsequenceText>>;
-  /** 0..1 while predictions are drawn. */
+  /** 0..1 while the suspects are worked out. */
   readonly progress: number;
   open: (id: string) => Promise<void>;
   append: (body: EntryBody) => void;
@@ -56,6 +56,8 @@ const windowsLane = new Lane();
 const MOST_SHEETS = 50;
 const suspectsLane = new Lane();
 /** What each fault would show does not depend on the readings: a further reading waits for the work in hand, and does not start it anew. */
+/** Share of a first ranking that goes into the rough predictions; the rest looks closely at those in question. */
+const PREDICTING = 0.6;
 let predictions: { readonly key: string; readonly done: Promise<unknown> } | null = null;
 let ranking: Promise<void> = Promise.resolve();
 const meterLane = new Lane();
@@ -219,25 +221,24 @@ export const useBench = create<BenchState>((set, get) => {
       const { kit } = get();
       if (!kit) return;
       const key = investigationKey(kit);
-      if (predictions?.key !== key) {
+      const first = predictions?.key !== key;
+      /** Tells the screen how far it is: one part of the work goes from one share to another. */
+      const between = (from: number, to: number) =>
+        proxy((part: number) => {
+          set({ progress: from + (to - from) * part });
+        });
+      if (first) {
         set({ progress: 0 });
-        const done = suspectsLane.run((api) =>
-          api.predict(
-            kit,
-            proxy((progress: number) => {
-              set({ progress });
-            }),
-          ),
-        );
+        const done = suspectsLane.run((api) => api.predict(kit, between(0, PREDICTING)));
         predictions = { key, done };
       }
-      const mine = predictions;
+      const mine = predictions!;
       set({ findingsBusy: true });
       ranking = ranking
         .then(() => mine.done)
         .then(async () => {
           if (get().kit !== kit || predictions !== mine) return;
-          const findings = await suspectsLane.run((api) => api.suspects(kit));
+          const findings = await suspectsLane.run((api) => api.suspects(kit, between(first ? PREDICTING : 0, 1)));
           set({ findings, findingsFor: kit.log.length, findingsBusy: false, progress: 1 });
         })
         .catch((error: unknown) => {

@@ -21,7 +21,7 @@ import { transient } from '@/core/circuit/transient';
 import { operatingPoint } from '@/core/circuit/operatingPoint';
 import { readDeck } from '@/core/circuit/deck/read';
 import { circuitAt } from '@/core/stage/scene';
-import { type Diagnoser } from '@/core/diagnose/posterior';
+import { type Diagnoser, type Progress } from '@/core/diagnose/posterior';
 import { type StageScene } from '@/core/diagnose/problem';
 import { deriveBoardState, type KitDocument, meterOf, type ReadingValue } from '@/core/kit';
 import { boardOf, circuitOf, pastReadings, sceneOf } from '@/core/stage/scene';
@@ -34,8 +34,8 @@ export type Outcome<T> = { readonly ok: true; readonly value: T } | { readonly o
 export interface Engine {
   windows: (doc: KitDocument) => Outcome<Windows>;
   /** Works out what every fault would show, and keeps it for `suspects`. */
-  predict: (doc: KitDocument, progress: (done: number) => void) => Outcome<boolean>;
-  suspects: (doc: KitDocument) => Outcome<Findings | null>;
+  predict: (doc: KitDocument, progress: Progress) => Outcome<boolean>;
+  suspects: (doc: KitDocument, progress: Progress) => Outcome<Findings | null>;
   /** Consequence in words of every supposed change, by its key. */
   consequences: (doc: KitDocument, windows: Windows, asked: Readonly<Record<string, Supposed>>) => Outcome<Readonly<Record<string, ConsequenceText>>>;
   /** How much each ref matters, in half-widths of the most sensitive window. */
@@ -49,7 +49,7 @@ export interface Engine {
   /** Volts of every net of a stage's circuit; null without a solution. */
   netVolts: (doc: KitDocument, stage: string | null) => Outcome<Readonly<Record<string, number>>>;
   /** The course of a net in time, from the operating point (or the deck's start values). */
-  course: (deck: string, net: string, seconds: number, progress: (done: number) => void) => Outcome<Course>;
+  course: (deck: string, net: string, seconds: number, progress: Progress) => Outcome<Course>;
   sortPile: (doc: KitDocument) => Outcome<SortedPile>;
   looseFromBag: (doc: KitDocument, number: number) => Outcome<LooseFromBag | null>;
   countPieces: (doc: KitDocument, line: string) => Outcome<number>;
@@ -129,10 +129,10 @@ export const engine: Engine = {
       if (investigation) diagnoserFor(investigation).prepare(progress);
       return investigation !== null;
     }),
-  suspects: (doc) =>
+  suspects: (doc, progress) =>
     attempt(() => {
       const investigation = investigate(doc);
-      return investigation && findSuspects(investigation, diagnoserFor(investigation));
+      return investigation && findSuspects(investigation, diagnoserFor(investigation), progress);
     }),
   consequences: (doc, windows, asked) =>
     attempt(() => {

@@ -1,4 +1,4 @@
-import { type Diagnosis, Diagnoser, type FaultPrior } from '../diagnose/posterior';
+import { type Diagnosis, Diagnoser, type FaultPrior, type Progress } from '../diagnose/posterior';
 import { type Evidence, type Problem, type Scene, type StageObservable, toScene } from '../diagnose/problem';
 import { type Fault, type FaultKind, HEALTHY } from '../fault/fault';
 import { deriveBoardState, deriveMeasuredValues, type Entry, type EntryOf, type KitDocument, lastBoardChange, meterOf, type Stage, standing } from '../kit';
@@ -124,9 +124,9 @@ export interface Findings extends Diagnosis {
 const SHOWN_SUSPECTS = 5;
 
 /** Ranks the suspects and lays out what each predicts. */
-export function findSuspects(investigation: Investigation, diagnoser: Diagnoser): Findings {
+export function findSuspects(investigation: Investigation, diagnoser: Diagnoser, progress?: Progress): Findings {
   const { evidence, open } = investigation;
-  const diagnosis = diagnoser.diagnose(evidence, open);
+  const diagnosis = diagnoser.diagnose(evidence, open, progress);
   const suspects = diagnosis.suspects.filter((s) => s.probability >= 1e-4).slice(0, 12);
   const shown = shownSuspects(suspects);
   const modes = new Map(investigation.problem.scenes.flatMap((s) => [...s.observables, ...(s.motion ?? [])].map((o) => [o.id, o.mode] as const)));

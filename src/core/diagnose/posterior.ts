@@ -43,6 +43,10 @@ export interface Diagnosis {
 }
 
 /** Weight of a fault before any reading; the CLI takes all alike, a kit by how common each is. */
+/** Told how much of a longer work is done, 0..1. */
+export type Progress = (done: number) => void;
+const UNHEARD: Progress = () => undefined;
+
 export type FaultPrior = (fault: Fault) => number;
 
 export interface DiagnoserOptions {
@@ -105,7 +109,7 @@ export class Diagnoser {
   }
 
   /** Draws the coarse samples of all faults. `progress` gets 0..1. */
-  prepare(progress: (done: number) => void = () => undefined): void {
+  prepare(progress: Progress = UNHEARD): void {
     this.candidates.forEach((c, i) => {
       if (!c.components) this.sample(c, COARSE);
       if (i % 4 === 0) progress(i / this.candidates.length);
@@ -132,13 +136,13 @@ export class Diagnoser {
   }
 
   /** Probabilities of all faults, given these readings; readings of unknown ids are ignored. */
-  diagnose(evidence: readonly Evidence[], candidates: readonly string[] | null = null): Diagnosis {
+  diagnose(evidence: readonly Evidence[], candidates: readonly string[] | null = null, progress: Progress = UNHEARD): Diagnosis {
     this.prepare();
     const seen = evidence.filter((e) => this.indexOf.has(e.id));
     const pick = seen.map((e) => this.indexOf.get(e.id)!);
     const y = Float64Array.from(seen, (e, i) => this.scaled(pick[i]!, e.value));
     const noise = Float64Array.from(seen, (e, i) => this.noiseVariance(pick[i]!, e.value));
-    this.refine(pick, y, noise);
+    this.refine(pick, y, noise, progress);
     const scored = this.candidates.map((c) => ({ c, logs: this.logLikelihoods(c, pick, y, noise) }));
     const weighted = scored.map(({ c, logs }) => ({ c, parts: logs.map((l, k) => l + Math.log(c.prior * c.components![k]!.weight)) }));
     const unknown = Math.log(PRIOR_UNKNOWN) - y.length * Math.log(UNKNOWN_SPAN);
@@ -181,16 +185,19 @@ export class Diagnoser {
   }
 
   /** Draws finely those faults that a rough, reading-by-reading comparison cannot rule out. */
-  private refine(pick: readonly number[], y: Float64Array, noise: Float64Array): void {
+  private refine(pick: readonly number[], y: Float64Array, noise: Float64Array, progress: Progress): void {
     const screened = this.candidates.map((c) => ({ c, score: Math.max(...this.screen(c, pick, y, noise)) }));
     const best = Math.max(...screened.map((s) => s.score));
     const wanted = screened
       .filter((s) => s.score >= best - REFINE_MARGIN)
       .sort((a, b) => b.score - a.score)
       .slice(0, REFINE_MOST);
-    for (const { c } of wanted) if (!c.fine) this.sample(c, FINE);
-    const healthy = this.candidates[0];
-    if (healthy && !healthy.fine) this.sample(healthy, FINE);
+    const healthy = this.candidates.slice(0, 1);
+    const rough = [...healthy, ...wanted.map(({ c }) => c).filter((c) => c !== healthy[0])].filter((c) => !c.fine);
+    rough.forEach((c, i) => {
+      this.sample(c, FINE);
+      progress((i + 1) / rough.length);
+    });
   }
 
   private screen(c: Candidate, pick: readonly number[], y: Float64Array, noise: Float64Array): number[] {
