@@ -38,6 +38,11 @@ const ERROR = (-3 * GAMMA * GAMMA + 4 * GAMMA - 2) / (12 * (2 - GAMMA));
 const RELATIVE = 5e-5;
 const FLOOR_VOLTS = 2e-5;
 const FLOOR_AMPERES = 1e-7;
+/** A recorded net may bend between the ends of a step by this share of its swing so far, and a floor in volts, or a peak would be missed. */
+const BEND = 0.004;
+const FLOOR_BEND = 5e-4;
+/** Steps are not made shorter than this share of the longest for it: what switches at once bends at any length. */
+const SHORTEST_FOR_BEND = 1 / 400;
 const MOST_STEPS = 3_000_000;
 const MOST_BREAKS = 200_000;
 const FEWEST_STEPS = 400;
@@ -56,13 +61,15 @@ const tooManySteps = () =>
 class Run {
   private readonly system: System;
   private readonly newton: Newton;
-  private readonly recorded: { net: string; unknown: number; volts: number[] }[];
+  private readonly recorded: { net: string; unknown: number; volts: number[]; low: number; high: number }[];
   private readonly times: number[] = [];
   private readonly from: number;
   /** Volts across every capacitor, amperes through every coil; and what their derivatives follow from. */
   private state: Float64Array;
   private slope: Float64Array;
   private readonly swing: { low: Float64Array; high: Float64Array };
+  /** Steps longer than this are cut where recorded nets bend, seconds. */
+  private bendable = Infinity;
 
   constructor(
     private readonly circuit: Circuit,
@@ -72,7 +79,7 @@ class Run {
     options.prepare?.(this.system);
     this.newton = new Newton(this.system);
     this.from = options.from ?? 0;
-    this.recorded = options.nets.map((net) => ({ net, unknown: this.system.unknownOf(net), volts: [] }));
+    this.recorded = options.nets.map((net) => ({ net, unknown: this.system.unknownOf(net), volts: [], low: Infinity, high: -Infinity }));
     const n = this.system.reactances.length;
     this.state = new Float64Array(n);
     this.slope = new Float64Array(n);
@@ -92,6 +99,7 @@ class Run {
     // The sources alone may ask for more: said at once rather than after minutes of stepping.
     if (stop / longest > MOST_STEPS) throw tooManySteps();
     const shortest = stop * 1e-12;
+    this.bendable = longest * SHORTEST_FOR_BEND;
     let t = 0;
     let h = longest / 1000;
     let fresh = true;
@@ -163,6 +171,10 @@ class Run {
   }
 
   private record(t: number, x: Float64Array): void {
+    for (const r of this.recorded) {
+      r.low = Math.min(r.low, x[r.unknown]!);
+      r.high = Math.max(r.high, x[r.unknown]!);
+    }
     if (t < this.from) return;
     this.times.push(t);
     for (const r of this.recorded) r.volts.push(x[r.unknown]!);
@@ -225,7 +237,20 @@ class Run {
       const scale = Math.max(Math.abs(stateEnd[i]!), this.swing.high[i]! - this.swing.low[i]!);
       error = Math.max(error, local / (RELATIVE * scale + floor));
     }
+    if (h > this.bendable) error = Math.max(error, this.bend(x, middle, end));
     return { x: end, state: stateEnd, slope: slopeEnd, error };
+  }
+
+  /** How far recorded nets bend within a step, as a share of what is allowed, in the measure of a third-order error. */
+  private bend(start: Float64Array, middle: Float64Array, end: Float64Array): number {
+    let most = 0;
+    for (const r of this.recorded) {
+      const [a, m, b] = [start[r.unknown]!, middle[r.unknown]!, end[r.unknown]!];
+      const swing = Math.max(r.high, a, m, b) - Math.min(r.low, a, m, b);
+      most = Math.max(most, Math.abs(m - a - GAMMA * (b - a)) / (BEND * swing + FLOOR_BEND));
+    }
+    // A bend goes with the square of the step.
+    return most ** 1.5;
   }
 }
 
