@@ -1,0 +1,105 @@
+import { type Block, n, net, ohms, ref, s, text, two } from './block';
+import { MODELS } from './library';
+
+/** Op-amps and comparators. */
+export const OPAMP_BLOCKS: readonly Block[] = [
+  {
+    id: 'op-amp-follower',
+    title: 'Op-amp follower',
+    about: 'The output equals the input, within its rails.',
+    fields: [
+      ref('u', 'U1'),
+      net('rail', 'Plus supply', 'vcc'),
+      net('minus', 'Minus supply', '0'),
+      net('input', 'Input net', 'in'),
+      net('output', 'Output net', 'out'),
+    ],
+    build: (v) => text([`X${s(v, 'u')} ${s(v, 'input')} ${s(v, 'output')} ${s(v, 'rail')} ${s(v, 'minus')} ${s(v, 'output')} OPAMP`], MODELS.opamp),
+  },
+  {
+    id: 'op-amp-inverting',
+    title: 'Op-amp, inverting',
+    about: 'Gain −R2/R1 around its reference net.',
+    fields: [
+      ref('u', 'U1'),
+      ref('r1', 'R1'),
+      ohms('ohms1', 'Input resistor', 10000),
+      ref('r2', 'R2'),
+      ohms('ohms2', 'Feedback', 100000),
+      net('reference', 'Reference net', 'half'),
+      net('rail', 'Plus supply', 'vcc'),
+      net('minus', 'Minus supply', '0'),
+      net('input', 'Input net', 'in'),
+      net('output', 'Output net', 'out'),
+    ],
+    build: (v) => {
+      const m = `${s(v, 'u')}_n`;
+      return text(
+        [
+          two(v, 'r1', s(v, 'input'), m, n(v, 'ohms1')),
+          two(v, 'r2', m, s(v, 'output'), n(v, 'ohms2')),
+          `X${s(v, 'u')} ${s(v, 'reference')} ${m} ${s(v, 'rail')} ${s(v, 'minus')} ${s(v, 'output')} OPAMP`,
+        ],
+        MODELS.opamp,
+      );
+    },
+  },
+  {
+    id: 'op-amp-non-inverting',
+    title: 'Op-amp, non-inverting',
+    about: 'Gain 1 + R2/R1.',
+    fields: [
+      ref('u', 'U1'),
+      ref('r1', 'R1'),
+      ohms('ohms1', 'To reference', 10000),
+      ref('r2', 'R2'),
+      ohms('ohms2', 'Feedback', 10000),
+      net('reference', 'Reference net', '0'),
+      net('rail', 'Plus supply', 'vcc'),
+      net('minus', 'Minus supply', '0'),
+      net('input', 'Input net', 'in'),
+      net('output', 'Output net', 'out'),
+    ],
+    build: (v) => {
+      const m = `${s(v, 'u')}_n`;
+      return text(
+        [
+          two(v, 'r1', m, s(v, 'reference'), n(v, 'ohms1')),
+          two(v, 'r2', m, s(v, 'output'), n(v, 'ohms2')),
+          `X${s(v, 'u')} ${s(v, 'input')} ${m} ${s(v, 'rail')} ${s(v, 'minus')} ${s(v, 'output')} OPAMP`,
+        ],
+        MODELS.opamp,
+      );
+    },
+  },
+  {
+    id: 'comparator',
+    title: 'Comparator with hysteresis',
+    about: 'Open-collector output with a pull-up; the feedback resistor sets how far the thresholds lie apart.',
+    fields: [
+      ref('u', 'U1'),
+      ref('ri', 'R1'),
+      ohms('ohmsI', 'Input resistor', 10000),
+      ref('rf', 'R2'),
+      ohms('ohmsF', 'Feedback', 1e6),
+      ref('rp', 'R3'),
+      ohms('ohmsP', 'Pull-up', 4700),
+      net('rail', 'Rail net', 'vcc'),
+      net('input', 'Plus input', 'in'),
+      net('reference', 'Minus input', 'ref'),
+      net('output', 'Output net', 'out'),
+    ],
+    build: (v) => {
+      const p = `${s(v, 'u')}_p`;
+      return text(
+        [
+          two(v, 'ri', s(v, 'input'), p, n(v, 'ohmsI')),
+          two(v, 'rf', p, s(v, 'output'), n(v, 'ohmsF')),
+          two(v, 'rp', s(v, 'rail'), s(v, 'output'), n(v, 'ohmsP')),
+          `X${s(v, 'u')} ${p} ${s(v, 'reference')} ${s(v, 'rail')} 0 ${s(v, 'output')} COMPARATOR`,
+        ],
+        MODELS.openCollector,
+      );
+    },
+  },
+];
