@@ -1,15 +1,15 @@
-import { pairSlots } from '../devices/bank';
-import { BipolarBank, bipolarPlaces } from '../devices/bipolar';
-import { DiodeBank, diodePlaces } from '../devices/diode';
-import { JfetBank, jfetPlaces } from '../devices/jfet';
-import { MosfetBank, mosfetPlaces } from '../devices/mosfet';
+import { BipolarBank } from '../devices/bipolar';
+import { DiodeBank } from '../devices/diode';
+import { JfetBank } from '../devices/jfet';
+import { MosfetBank } from '../devices/mosfet';
 import { type Tenant, theKernel } from '../kernel/kernel';
-import { BIPOLAR_NUMBERS, DIODE_NUMBERS, JFET_NUMBERS, MOSFET_NUMBERS, SHUNT } from '../kernel/shared';
 import { type Circuit, type Controlled, GROUND, type Part, type Semiconductor, type Source } from '../netlist';
 import { levelAt } from '../waveform';
 import { branchName, collectDevices, type DeviceHandle, layOut, SERIES } from './layout';
+import { type Conductance, LinearLayout, LinearParts } from './linearParts';
 import { Pattern } from './pattern';
 import { type OrderCache, SparseLu } from './sparseLu';
+import { tenancyOf } from './tenancy';
 
 /** Winding resistance given to a coil so that two coils in parallel still have one solution, ohms. */
 const COIL_OHMS = 1e-6;
@@ -30,16 +30,6 @@ export interface SystemOptions {
   readonly dynamic?: boolean;
 }
 
-/** One adjustable conductance between two unknowns. */
-interface Conductance {
-  readonly index: number;
-  readonly a: number;
-  readonly b: number;
-  readonly slots: readonly [number, number, number, number];
-  /** Siemens as laid out. */
-  readonly value: number;
-}
-
 /** A capacitor or coil of a system laid out for transients: its ends, its value, and what sets its companion model. */
 export interface Reactance {
   readonly kind: 'C' | 'L';
@@ -54,41 +44,6 @@ export interface Reactance {
 
 /** Which of the entries of a coil is its series resistance, counted from its first. */
 const SERIES_STAMP = 4;
-
-/** One constant entry of the matrix: branch equations and controlled sources. */
-interface Stamp {
-  readonly row: number;
-  readonly column: number;
-  readonly value: number;
-}
-
-/** Which conductances lie in each entry of the matrix: index, or its complement where it counts negatively. */
-interface Shares {
-  readonly start: Int32Array;
-  readonly entry: Int32Array;
-}
-
-function sharesOf(entries: readonly Conductance[], slots: number): Shares {
-  const lists = Array.from({ length: slots }, (): number[] => []);
-  for (const { index, slots } of entries) slots.forEach((slot, i) => slot > 0 && lists[slot]!.push(i === 0 || i === 3 ? index : ~index));
-  const start = new Int32Array(slots + 1);
-  lists.forEach((list, slot) => {
-    start[slot + 1] = start[slot]! + list.length;
-  });
-  return { start, entry: Int32Array.from(lists.flat()) };
-}
-
-/** What an independent source adds to the right-hand side. */
-interface Drive {
-  readonly row: number;
-  readonly amount: number;
-}
-
-/** Consecutive windows of given lengths on one array. */
-function windows<A extends Float64Array | Int32Array>(all: A, lengths: readonly number[]): A[] {
-  let at = 0;
-  return lengths.map((length) => all.subarray(at, (at += length)) as A);
-}
 
 type Handle =
   | { readonly kind: 'conductance'; readonly entry: Conductance }
@@ -114,24 +69,15 @@ export class System {
   readonly nodeCount: number;
   readonly lu: SparseLu;
   private readonly indices: ReadonlyMap<string, number>;
-  /** The matrix of the linear parts: what never changes, and the conductances that share each entry. */
-  private readonly linear: Float64Array;
-  private readonly fixed: Float64Array;
-  private readonly shares: Shares;
-  private readonly right: Float64Array;
+  private readonly linear: LinearParts;
   private readonly handles = new Map<string, Handle>();
   private readonly probes: Conductance[];
-  /** Values of all conductances, and of the constant entries. */
-  private readonly conductances: Float64Array;
-  private readonly stampValue: Float64Array;
-  /** All of this as the kernel reads it: `linear`, `right` and the rest are windows on its numbers. */
   private readonly tenant: Tenant;
   /** Capacitors and coils; empty unless the system is laid out for transients. */
   readonly reactances: readonly Reactance[];
   private readonly companions: { readonly entry: Conductance | null; readonly stamp: number }[] = [];
-  /** Number of the first constant entry of each part, and where in the matrix each stands. */
+  /** Number of the first constant entry of each part. */
   private readonly stampsOf = new Map<string, number>();
-  private readonly stampSlots: readonly number[];
   private readonly sourceParts: readonly Source[];
   /** Series resistances of semiconductors, by part, in the order of `SERIES`. */
   private readonly terminals = new Map<string, { readonly param: string; readonly entry: Conductance }[]>();
@@ -150,96 +96,37 @@ export class System {
     this.size = ground;
     this.nodeCount = layout.nodeCount;
     this.indices = layout.indexOf;
-    const diagonal = Array.from({ length: layout.nodeCount }, (_, i) => pattern.slot(i, i));
-    const stamps: Stamp[] = [];
-    const drives: Drive[] = [];
-    const entries: Conductance[] = [];
-    const conductance = (a: number, b: number, value: number): Conductance => {
-      const entry = { index: entries.length, a, b, slots: pairSlots(pattern, a, b), value };
-      entries.push(entry);
-      return entry;
-    };
+    const linear = new LinearLayout(pattern, layout.nodeCount);
     for (const part of circuit.parts) {
-      this.stampsOf.set(part.name, stamps.length);
-      this.stampLinear(part, stamps, drives, conductance);
+      this.stampsOf.set(part.name, linear.stamps.length);
+      this.stampLinear(part, linear);
     }
     this.sourceParts = circuit.parts.filter((p): p is Source => p.kind === 'V' || p.kind === 'I');
     this.reactances = dynamic ? this.findReactances(circuit) : [];
-    const capacitors = new Map(this.reactances.flatMap((r) => (r.kind === 'C' ? [[r.name, conductance(r.a, r.b, 0)] as const] : [])));
-    this.probes = probes.map((p) => conductance(this.unknownOf(p.red), this.unknownOf(p.black), 0));
+    const capacitors = new Map(this.reactances.flatMap((r) => (r.kind === 'C' ? [[r.name, linear.conductance(r.a, r.b, 0)] as const] : [])));
+    this.probes = probes.map((p) => linear.conductance(this.unknownOf(p.red), this.unknownOf(p.black), 0));
     const specs = collectDevices(
       circuit,
       (n) => this.unknownOf(n),
       layout,
       (part, param, a, b, g) => {
         const known = this.terminals.get(part) ?? [];
-        known.push({ param, entry: conductance(a, b, g) });
+        known.push({ param, entry: linear.conductance(a, b, g) });
         this.terminals.set(part, known);
       },
     );
     for (const spec of specs.diodes) this.pinsOf.set(spec.part, [spec.anode, spec.cathode]);
     for (const spec of specs.bipolars) this.pinsOf.set(spec.part, [spec.collector, spec.base, spec.emitter]);
     for (const [name, handle] of specs.handles) this.handles.set(name.toLowerCase(), handle);
-    this.stampSlots = stamps.map((t) => pattern.slot(t.row, t.column));
-    const { diodes, bipolars, mosfets, jfets } = specs;
-    const spots = [
-      diagonal,
-      entries.flatMap((e) => [e.a, e.b]),
-      stamps.flatMap((t) => [t.row, t.column]),
-      diodePlaces(diodes, pattern),
-      bipolarPlaces(bipolars, pattern),
-      mosfetPlaces(mosfets, pattern),
-      jfetPlaces(jfets, pattern),
-    ];
-    const { rows, columns } = pattern;
-    const lengths = [
-      rows.length,
-      ground + 1,
-      entries.length,
-      stamps.length,
-      diodes.length * DIODE_NUMBERS,
-      bipolars.length * BIPOLAR_NUMBERS,
-      mosfets.length * MOSFET_NUMBERS,
-      jfets.length * JFET_NUMBERS,
-    ];
-    this.tenant = {
-      counts: {
-        size: ground,
-        nodes: layout.nodeCount,
-        entries: rows.length,
-        conductances: entries.length,
-        stamps: stamps.length,
-        diodes: diodes.length,
-        bipolars: bipolars.length,
-        mosfets: mosfets.length,
-        jfets: jfets.length,
-      },
-      numbers: new Float64Array(lengths.reduce((sum, n) => sum + n, 0)),
-      places: Int32Array.from(spots.flat()),
-      moved: false,
-    };
-    const numbers = windows(this.tenant.numbers, lengths);
-    const places = windows(
-      this.tenant.places,
-      spots.map((s) => s.length),
-    );
-    [this.linear, this.right, this.conductances, this.stampValue] = numbers as [Float64Array, Float64Array, Float64Array, Float64Array];
-    this.diodes = new DiodeBank(diodes, numbers[4]!, places[3]!, pattern);
-    this.bipolars = new BipolarBank(bipolars, numbers[5]!, places[4]!, pattern);
-    this.mosfets = new MosfetBank(mosfets, numbers[6]!);
-    this.jfets = new JfetBank(jfets, numbers[7]!);
-    for (const { row, amount } of drives) this.right[row]! += amount;
-    this.fixed = new Float64Array(rows.length);
-    for (const slot of diagonal) this.fixed[slot]! += SHUNT;
-    stamps.forEach((stamp, i) => {
-      this.stampValue[i] = stamp.value;
-      this.fixed[this.stampSlots[i]!]! += stamp.value;
-    });
-    for (const { index, value } of entries) this.conductances[index] = value;
-    this.shares = sharesOf(entries, rows.length);
-    for (let slot = 0; slot < rows.length; slot++) this.sumUp(slot);
+    const tenancy = tenancyOf(ground, layout.nodeCount, pattern, linear, specs);
+    this.tenant = tenancy.tenant;
+    this.linear = new LinearParts(linear, tenancy.linear);
+    this.diodes = new DiodeBank(specs.diodes, tenancy.numbers[0], tenancy.places[0], pattern);
+    this.bipolars = new BipolarBank(specs.bipolars, tenancy.numbers[1], tenancy.places[1], pattern);
+    this.mosfets = new MosfetBank(specs.mosfets, tenancy.numbers[2]);
+    this.jfets = new JfetBank(specs.jfets, tenancy.numbers[3]);
     for (const r of this.reactances) this.companions.push({ entry: capacitors.get(r.name) ?? null, stamp: this.stampsOf.get(r.name)! + SERIES_STAMP });
-    this.lu = new SparseLu(this.tenant, rows, columns, orders ?? null);
+    this.lu = new SparseLu(this.tenant, pattern.rows, pattern.columns, orders ?? null);
   }
 
   private findReactances(circuit: Circuit): Reactance[] {
@@ -254,33 +141,27 @@ export class System {
   /** Sets the companion of reactance `i`: siemens across a capacitor, ohms in series with a coil's current. */
   setCompanion(i: number, size: number): void {
     const { entry, stamp } = this.companions[i]!;
-    if (entry) this.setConductance(entry, size);
-    else this.setStamp(stamp, -size);
-  }
-
-  private setStamp(index: number, value: number): void {
-    const slot = this.stampSlots[index]!;
-    this.fixed[slot]! += value - this.stampValue[index]!;
-    this.stampValue[index] = value;
-    this.sumUp(slot);
+    if (entry) this.linear.setConductance(entry, size);
+    else this.linear.setStamp(stamp, -size);
   }
 
   /** Takes all independent sources to their levels at a time; companion currents are added behind it. */
   setSources(time: number): void {
-    this.right.fill(0);
+    const { right } = this.linear;
+    right.fill(0);
     for (const part of this.sourceParts) {
       const level = part.wave ? levelAt(part.wave, time) : part.dc;
-      if (part.kind === 'V') this.right[this.branchOf(part.name)!] = level;
+      if (part.kind === 'V') right[this.branchOf(part.name)!] = level;
       else {
-        this.right[this.unknownOf(part.nodes[0]!)]! -= level;
-        this.right[this.unknownOf(part.nodes[1]!)]! += level;
+        right[this.unknownOf(part.nodes[0]!)]! -= level;
+        right[this.unknownOf(part.nodes[1]!)]! += level;
       }
     }
   }
 
   /** Adds to the right-hand side of one unknown's equation. */
   inject(unknown: number, amount: number): void {
-    this.right[unknown]! += amount;
+    this.linear.right[unknown]! += amount;
   }
 
   /** Index of a net's voltage; ground and unknown names give the ground index. */
@@ -302,18 +183,19 @@ export class System {
     return this.indices.get(branchName(part));
   }
 
-  private stampLinear(part: Part, stamps: Stamp[], drives: Drive[], conductance: (a: number, b: number, g: number) => Conductance): void {
+  private stampLinear(part: Part, linear: LinearLayout): void {
     const at = part.nodes.map((n) => this.unknownOf(n));
     const [p, n] = at as [number, number];
-    const stamp = (row: number, column: number, value: number) => stamps.push({ row, column, value });
+    const stamp = (row: number, column: number, value: number) => linear.stamp(row, column, value);
     switch (part.kind) {
       case 'R':
-        this.handles.set(part.name.toLowerCase(), { kind: 'conductance', entry: conductance(p, n, 1 / part.value) });
+        this.handles.set(part.name.toLowerCase(), { kind: 'conductance', entry: linear.conductance(p, n, 1 / part.value) });
         return;
       case 'C':
         return;
       case 'I':
-        drives.push({ row: p, amount: -part.dc }, { row: n, amount: part.dc });
+        linear.drive(p, -part.dc);
+        linear.drive(n, part.dc);
         this.handles.set(part.name.toLowerCase(), { kind: 'current', from: p, to: n, value: part.dc });
         return;
       case 'G': {
@@ -338,7 +220,7 @@ export class System {
           stamp(k, at[3]!, part.gain);
         }
         if (part.kind === 'V') {
-          drives.push({ row: k, amount: part.dc });
+          linear.drive(k, part.dc);
           this.handles.set(part.name.toLowerCase(), { kind: 'source', row: k });
         }
         return;
@@ -348,33 +230,22 @@ export class System {
     }
   }
 
-  /** Adds up one entry of the linear matrix anew: sums kept by adding and taking away would lose what floats beside a short. */
-  private sumUp(slot: number): void {
-    const { start, entry } = this.shares;
-    let sum = this.fixed[slot]!;
-    for (let q = start[slot]!, end = start[slot + 1]!; q < end; q++) {
-      const share = entry[q]!;
-      sum += share >= 0 ? this.conductances[share]! : -this.conductances[~share]!;
-    }
-    this.linear[slot] = sum;
-  }
-
   /** A function that sets the value of one R (ohms), V (volts) or I (amperes); null for other parts. */
   valueSetter(part: string): ((value: number) => void) | null {
     const handle = this.handles.get(part.toLowerCase());
     switch (handle?.kind) {
       case 'conductance':
         return (ohms) => {
-          this.setConductance(handle.entry, 1 / ohms);
+          this.linear.setConductance(handle.entry, 1 / ohms);
         };
       case 'source':
         return (volts) => {
-          this.right[handle.row] = volts;
+          this.linear.right[handle.row] = volts;
         };
       case 'current':
         return (amperes) => {
-          this.right[handle.from]! -= amperes - handle.value;
-          this.right[handle.to]! += amperes - handle.value;
+          this.linear.right[handle.from]! -= amperes - handle.value;
+          this.linear.right[handle.to]! += amperes - handle.value;
           handle.value = amperes;
         };
       default:
@@ -405,7 +276,7 @@ export class System {
     const { index } = handle;
     return (to) => {
       const { params, kind } = to.model;
-      for (const { param, entry } of series) this.setConductance(entry, to.scale / params[param]!);
+      for (const { param, entry } of series) this.linear.setConductance(entry, to.scale / params[param]!);
       if (handle.kind === 'D') this.diodes.replace(index, params, to.scale);
       else this.bipolars.replace(index, kind === 'PNP' ? -1 : 1, params, to.scale);
     };
@@ -444,8 +315,8 @@ export class System {
       const [c, e] = [rc.value, re.value];
       return (moved) => {
         put(moved ? swapped : pins);
-        this.setConductance(rc, moved ? e : c);
-        this.setConductance(re, moved ? c : e);
+        this.linear.setConductance(rc, moved ? e : c);
+        this.linear.setConductance(re, moved ? c : e);
       };
     }
     const [pin] = differing;
@@ -453,7 +324,7 @@ export class System {
     const lead = series.find((s) => s.param === ['RC', 'RB', 'RE'][pin!])?.entry;
     if (lead) {
       const siemens = lead.value;
-      return (moved) => this.setConductance(lead, moved ? 0 : siemens);
+      return (moved) => this.linear.setConductance(lead, moved ? 0 : siemens);
     }
     return null;
   }
@@ -465,21 +336,16 @@ export class System {
     let now = 0;
     return (amperes) => {
       const gain = amperes === null ? part.gain : 0;
-      for (const [i, sign] of [1, -1, -1, 1].entries()) this.setStamp(first + i, sign * gain);
-      this.right[p]! -= (amperes ?? 0) - now;
-      this.right[n]! += (amperes ?? 0) - now;
+      for (const [i, sign] of [1, -1, -1, 1].entries()) this.linear.setStamp(first + i, sign * gain);
+      this.linear.right[p]! -= (amperes ?? 0) - now;
+      this.linear.right[n]! += (amperes ?? 0) - now;
       now = amperes ?? 0;
     };
   }
 
-  private setConductance({ index, slots }: Conductance, siemens: number): void {
-    this.conductances[index] = siemens;
-    for (const slot of slots) if (slot > 0) this.sumUp(slot);
-  }
-
   /** Connects (or with 0 disconnects) the meter of a probe pair, siemens. */
   setProbe(index: number, conductance: number): void {
-    this.setConductance(this.probes[index]!, conductance);
+    this.linear.setConductance(this.probes[index]!, conductance);
   }
 
   /** Brings this circuit with its present values into the kernel. */
