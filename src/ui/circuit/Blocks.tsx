@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { type Block, type BlockField, BLOCKS, type BlockText, type FieldType } from '@/core/circuit/blocks';
+import { type Block, BLOCK_GROUPS, type BlockField, BLOCKS, type BlockText, type FieldType } from '@/core/circuit/blocks';
 import { type Circuit, netsOf } from '@/core/circuit/netlist';
 import { type KitDocument } from '@/core/kit';
 import { parseQuantity, printNominal, type Unit } from '@/core/quantity';
@@ -22,10 +22,14 @@ export function Blocks({ kit, circuit, insert }: { kit: KitDocument; circuit: Ci
             setBlock(BLOCKS.find((b) => b.id === e.target.value)!);
           }}
         >
-          {BLOCKS.map((b) => (
-            <option key={b.id} value={b.id}>
-              {b.title}
-            </option>
+          {BLOCK_GROUPS.map((group) => (
+            <optgroup key={group.title} label={group.title}>
+              {group.blocks.map((b) => (
+                <option key={b.id} value={b.id}>
+                  {b.title}
+                </option>
+              ))}
+            </optgroup>
           ))}
         </select>
       </span>

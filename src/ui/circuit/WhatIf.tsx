@@ -213,30 +213,56 @@ function Answer({ kit, consequence, text }: { kit: KitDocument; consequence: Con
       </div>
       <p style={{ margin: '4px 0 10px' }}>{text.detail}</p>
       {moved.length > 0 && (
-        <table className="shown">
-          <thead>
-            <tr>
-              <th scope="col">check</th>
-              <th scope="col" style={LEFT}>
-                stage
-              </th>
-              <th scope="col">now</th>
-              <th scope="col">then</th>
-            </tr>
-          </thead>
-          <tbody>
-            {moved.slice(0, SHOWN).map((s) => (
-              <tr key={s.observable}>
-                <th scope="row">{observableName(kit, s.observable)}</th>
-                <td style={LEFT}>{kit.sheet.stages.find((x) => x.id === s.stage)?.title}</td>
-                <td className="num">{reading(s.before, s.mode)}</td>
-                <td className={`num ${s.leaves ? 'no' : ''}`}>{reading(s.after, s.mode)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <ChecksTable
+          kit={kit}
+          columns={['now', 'then']}
+          rows={moved.slice(0, SHOWN).map((s) => ({
+            ...s,
+            cells: [{ text: reading(s.before, s.mode) }, { text: reading(s.after, s.mode), no: s.leaves }],
+          }))}
+        />
       )}
     </div>
+  );
+}
+
+interface CheckRow {
+  readonly observable: string;
+  readonly stage: string;
+  readonly cells: readonly { readonly text: string; readonly no?: boolean }[];
+}
+
+/** What some checks read, a line each. */
+function ChecksTable({ kit, columns, rows }: { kit: KitDocument; columns: readonly string[]; rows: readonly CheckRow[] }) {
+  return (
+    <table className="shown">
+      <thead>
+        <tr>
+          <th scope="col">check</th>
+          <th scope="col" style={LEFT}>
+            stage
+          </th>
+          {columns.map((c, i) => (
+            <th key={i} scope="col">
+              {c}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <tr key={row.observable}>
+            <th scope="row">{observableName(kit, row.observable)}</th>
+            <td style={LEFT}>{kit.sheet.stages.find((x) => x.id === row.stage)?.title}</td>
+            {row.cells.map((cell, i) => (
+              <td key={i} className={`num ${cell.no ? 'no' : ''}`}>
+                {cell.text}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 
@@ -254,34 +280,17 @@ function Range({ kit, unit, values, swept }: { kit: KitDocument; unit: Unit; val
     const numbers = s.readings.filter((r): r is number => typeof r === 'number');
     return numbers.length === 0 ? '' : `${reading(Math.min(...numbers), s.mode)} to ${reading(Math.max(...numbers), s.mode)}`;
   };
+  const ends = [0, middle, values.length - 1];
   return (
-    <table className="shown" role="status">
-      <thead>
-        <tr>
-          <th scope="col">check</th>
-          <th scope="col" style={LEFT}>
-            stage
-          </th>
-          <th scope="col">at {at(0)}</th>
-          <th scope="col">at {at(middle)}</th>
-          <th scope="col">at {at(values.length - 1)}</th>
-          <th scope="col">range</th>
-        </tr>
-      </thead>
-      <tbody>
-        {swept.slice(0, 2 * SHOWN).map((s) => (
-          <tr key={s.observable}>
-            <th scope="row">{observableName(kit, s.observable)}</th>
-            <td style={LEFT}>{kit.sheet.stages.find((x) => x.id === s.stage)?.title}</td>
-            {[0, middle, values.length - 1].map((i) => (
-              <td key={i} className="num">
-                {reading(s.readings[i]!, s.mode)}
-              </td>
-            ))}
-            <td className="num">{span(s)}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <div role="status">
+      <ChecksTable
+        kit={kit}
+        columns={[...ends.map((i) => `at ${at(i)}`), 'range']}
+        rows={swept.slice(0, 2 * SHOWN).map((s) => ({
+          ...s,
+          cells: [...ends.map((i) => ({ text: reading(s.readings[i]!, s.mode) })), { text: span(s) }],
+        }))}
+      />
+    </div>
   );
 }

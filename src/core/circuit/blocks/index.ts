@@ -9,5 +9,13 @@ export type { Block, BlockField, BlockText, FieldType } from './block';
 export { insertBlock } from './insert';
 export { thermistorOhms } from './library';
 
-/** All building blocks, in the order in which they are offered. */
-export const BLOCKS: readonly Block[] = [...SUPPLY_BLOCKS, ...PASSIVE_BLOCKS, ...TRANSISTOR_BLOCKS, ...OPAMP_BLOCKS, ...TIMING_BLOCKS];
+/** All building blocks by theme, in the order in which they are offered. */
+export const BLOCK_GROUPS: readonly { readonly title: string; readonly blocks: readonly Block[] }[] = [
+  { title: 'Supplies and references', blocks: SUPPLY_BLOCKS },
+  { title: 'Dividers, controls, sensors, loads', blocks: PASSIVE_BLOCKS },
+  { title: 'Transistor stages', blocks: TRANSISTOR_BLOCKS },
+  { title: 'Op-amps and comparators', blocks: OPAMP_BLOCKS },
+  { title: 'Oscillators, logic, sockets', blocks: TIMING_BLOCKS },
+];
+
+export const BLOCKS: readonly Block[] = BLOCK_GROUPS.flatMap((g) => g.blocks);
