@@ -63,7 +63,7 @@ export async function referenceOp(deck: string, nets: readonly string[] = []): P
 
 /** Course of one net by the same simulator, on its own time steps. */
 export async function referenceTransient(deck: string, net: string, stop: number): Promise<{ times: Float64Array; volts: Float64Array }> {
-  const vectors = await run(deck, `.options rshunt=1e12\n.tran ${stop / 4000} ${stop} 0 ${stop / 4000}`);
+  const vectors = await run(deck, `.options rshunt=1e12 reltol=1e-5\n.tran ${stop / 4000} ${stop} 0 ${stop / 4000}`);
   const column = (name: string) => {
     const found = vectors.find((v) => v.name === name);
     if (!found) throw new Error(`the reference has no vector ${name}`);
