@@ -154,6 +154,19 @@ describe.each(KITS)('suspects: $name', (k) => {
       { numRuns: 20 },
     );
   });
+  test('law: progress rises from nothing to all, in both parts of a first ranking', () => {
+    const fresh = new Diagnoser(k.problem);
+    const heard: number[][] = [[], []];
+    fresh.prepare((done) => heard[0]!.push(done));
+    fresh.diagnose(seen, null, (done) => heard[1]!.push(done));
+    for (const part of heard) {
+      expect(part.at(-1)).toBe(1);
+      expect(part.every((done, i) => done >= (part[i - 1] ?? 0) && done <= 1)).toBe(true);
+    }
+    const again: number[] = [];
+    fresh.diagnose(seen, null, (done) => again.push(done));
+    expect(again).toEqual([]);
+  });
   test('law: the order of the readings changes nothing', () => {
     const [a, b] = [diagnoser.diagnose(seen), diagnoser.diagnose([...seen].reverse())];
     a.suspects.slice(0, 5).forEach((s) => {
