@@ -58,7 +58,7 @@ const suspectsLane = new Lane();
 /** What each fault would show does not depend on the readings: a further reading waits for the work in hand, and does not start it anew. */
 /** Share of a first ranking that goes into the rough predictions; the rest looks closely at those in question. */
 const PREDICTING = 0.6;
-let predictions: { readonly key: string; readonly done: Promise<unknown> } | null = null;
+let predictions: { readonly key: string; readonly done: Promise<unknown>; ranked: boolean } | null = null;
 let ranking: Promise<void> = Promise.resolve();
 const meterLane = new Lane();
 const pileLane = new Lane();
@@ -221,24 +221,24 @@ export const useBench = create<BenchState>((set, get) => {
       const { kit } = get();
       if (!kit) return;
       const key = investigationKey(kit);
-      const first = predictions?.key !== key;
       /** Tells the screen how far it is: one part of the work goes from one share to another. */
       const between = (from: number, to: number) =>
         proxy((part: number) => {
           set({ progress: from + (to - from) * part });
         });
-      if (first) {
+      if (predictions?.key !== key) {
         set({ progress: 0 });
         const done = suspectsLane.run((api) => api.predict(kit, between(0, PREDICTING)));
-        predictions = { key, done };
+        predictions = { key, done, ranked: false };
       }
-      const mine = predictions!;
+      const mine = predictions;
       set({ findingsBusy: true });
       ranking = ranking
         .then(() => mine.done)
         .then(async () => {
           if (get().kit !== kit || predictions !== mine) return;
-          const findings = await suspectsLane.run((api) => api.suspects(kit, between(first ? PREDICTING : 0, 1)));
+          const findings = await suspectsLane.run((api) => api.suspects(kit, between(mine.ranked ? 0 : PREDICTING, 1)));
+          mine.ranked = true;
           set({ findings, findingsFor: kit.log.length, findingsBusy: false, progress: 1 });
         })
         .catch((error: unknown) => {

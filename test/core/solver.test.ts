@@ -205,6 +205,13 @@ describe('Newton', () => {
     const cold = newton.solve(null);
     expect(newton.solve(cold.x).iterations).toBeLessThan(cold.iterations);
   });
+  test('what did not converge does not carry the residual of what did before', () => {
+    const system = new System(readDeck('t\nV1 a 0 5\nR1 a b 1k\nR2 b 0 1k').circuit);
+    const newton = new Newton(system);
+    expect(newton.solve(null).residual).toBeLessThan(1e-6);
+    system.valueSetter('R1')!(NaN);
+    expect(newton.solve(null)).toMatchObject({ converged: false, residual: Infinity });
+  });
   test('law: sensitivity by the transposed solve equals the finite difference (Director & Rohrer 1969)', () => {
     fc.assert(
       fc.property(fc.integer({ min: 100, max: 1e5 }), fc.integer({ min: 100, max: 1e5 }), (r1, r2) => {

@@ -19,7 +19,7 @@ const STEP_ITERATIONS = 20;
 export interface Solution {
   readonly converged: boolean;
   readonly iterations: number;
-  /** Largest imbalance of currents before the last, confirming step, amperes. */
+  /** Largest imbalance of currents before the last, confirming step, amperes; Infinity when not converged. */
   readonly residual: number;
   /** Unknown that kept moving or where the matrix was singular; null when converged. */
   readonly culprit: string | null;
@@ -75,7 +75,7 @@ export class Newton {
       total += last.iterations;
     }
     const culprit = last.converged ? null : (this.system.unknowns[last.culprit] ?? null);
-    return { converged: last.converged, iterations: total, residual: this.imbalance, culprit, x: theKernel().x.slice() };
+    return { converged: last.converged, iterations: total, residual: last.converged ? this.imbalance : Infinity, culprit, x: theKernel().x.slice() };
   }
 
   private plain(): Outcome {
