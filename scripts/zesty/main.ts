@@ -1,6 +1,7 @@
 /** Command line over the core: `npm run --silent zesty -- <verb> --jsonl`, JSON lines in and out. */
 import { createInterface } from 'node:readline';
 import { diagnose } from './diagnose';
+import { kit } from './kit';
 import { decode } from './decode';
 import { receive } from './receive';
 import { solve } from './solve';
@@ -15,6 +16,7 @@ const VERBS: Readonly<Record<string, { run: Verb; about: string }>> = {
   receive: { run: receive, about: 'which loose piece belongs to which line' },
   verdict: { run: verdict, about: 'conformity of one reading' },
   solve: { run: solve, about: 'operating point of a SPICE deck, or what a meter reads on it' },
+  kit: { run: kit, about: 'a kit document: open, edit, undo, merge, view' },
   diagnose: { run: diagnose, about: 'suspects and the next reading, from readings of a board' },
 };
 

@@ -1,80 +1,78 @@
-import { type Circuit } from '@/core/circuit/netlist';
-import { looseKindOf } from '@/core/bench/pile';
-import { type LooseEntryBody } from '@/core/kit/entry';
-import { capacitorCode } from '@/core/marking/printBands';
-import { FaultSampler } from '@/core/diagnose/predict';
-import { atRest, inMotion, MODEL_SPREADS, type Problem, type StageScene } from '@/core/diagnose/problem';
-import { readRunning } from '@/core/diagnose/running';
-import { fromScale, OVER } from '@/core/diagnose/scale';
-import { specimenOf, specimenSteps } from '@/core/diagnose/specimen';
-import { applyFault } from '@/core/fault/apply';
-import { type Board } from '@/core/fault/board';
-import { type Fault, HEALTHY } from '@/core/fault/fault';
-import {
-  deriveBoardState,
-  expectationOf,
-  type KitDocument,
-  type Line,
-  meterOf,
-  type ObserveCheck,
-  offsetOf,
-  type ReadingValue,
-  type Stage,
-  standing,
-} from '@/core/kit';
-import { type MeterMode, type MeterProfile, rangeFor, uncertaintyIn } from '@/core/meter';
-import { showsSign } from '@/core/stage/observe';
-import { boardOf, circuitAt, circuitOf, sceneOf } from '@/core/stage/scene';
-import { randomStream } from '@/core/statistics/random';
+import { type Circuit } from '@/core/circuit';
+import { type LooseEntryBody } from '@/core/loop';
+import { capacitorCode } from '@/core/marking';
+import { atRest, FaultSampler, fromScale, inMotion, MODEL_SPREADS, OVER, type Problem, readRunning, specimenOf, specimenSteps, type StageScene } from '@/core/specimen';
+import { applyFault, type Board, type Fault, HEALTHY } from '@/core/fault';
+import { expectationOf, type KitState, type Line, type ObserveCheck, offsetOf, type ReadingValue, type Ref, type Stage, type StandIn } from '@/core/kit';
+import { type MeterProfile, rangeFor, uncertaintyIn } from '@/core/meter';
+import { boardOf, circuitAt, circuitOf, sceneOf, type Setup, setupOf, showsSign } from '@/core/stage';
+import { factsOf, type MeterMode } from '@/core/vocabulary';
+import { randomStream } from '@/core/statistics';
 
 /**
  * A simulated bag of parts and board, and a meter on it, for practice without hardware.
  * It knows the hidden fault; nothing else in the program does.
  */
 
+/** What the simulated meter needs to know: plain data. */
+export interface Practice {
+  readonly setup: Setup;
+  readonly standIn: StandIn | null;
+  readonly repaired: readonly Ref[];
+  /** Entries so far: every reading has an error of its own. */
+  readonly attempt: number;
+}
+
+export const practiceOf = (kit: KitState): Practice => ({
+  setup: setupOf(kit),
+  standIn: kit.settings.standIn,
+  repaired: [...kit.repaired],
+  attempt: kit.log.length,
+});
+
 export const hideFault = (fault: Fault) => btoa(JSON.stringify(fault));
 
 /** The fault on the simulated board, mended once one of its parts (or the board itself) was repaired. */
-function hiddenFault(doc: KitDocument): Fault {
-  if (!doc.settings.standIn) return HEALTHY;
-  const fault = JSON.parse(atob(doc.settings.standIn.fault)) as Fault;
-  const repaired = new Set(standing(doc.log).flatMap((e) => (e.kind === 'repaired' ? e.refs : [])));
+function hiddenFault(practice: Practice): Fault {
+  if (!practice.standIn) return HEALTHY;
+  const fault = JSON.parse(atob(practice.standIn.fault)) as Fault;
+  const repaired = new Set(practice.repaired);
   const places: readonly string[] = fault.kind === 'bridge' ? fault.detail.nets : fault.parts;
   return places.some((ref) => repaired.has(ref)) ? HEALTHY : fault;
 }
 
 /** True value of one piece in the simulated bag, SI. */
-function pieceValue(doc: KitDocument, line: Line, piece: number): number | null {
-  const given = doc.settings.standIn?.pieces[line.id]?.[piece];
+function pieceValue(practice: Practice, line: Line, piece: number): number | null {
+  const given = practice.standIn?.pieces[line.id]?.[piece];
   if (given !== undefined) return given;
   const expected = expectationOf(line);
   if (!expected) return null;
-  const random = randomStream(hash(`${doc.settings.standIn?.seed ?? 0}/${line.id}/${piece}`));
+  const random = randomStream(hash(`${practice.standIn?.seed ?? 0}/${line.id}/${piece}`));
   const share = (random() + random() + random()) / 3;
   const [low, high] = expected.tolerance;
   return expected.nominal * (1 + (low + (high - low) * share) * 0.85);
 }
 
 /** Pieces that really lie in the simulated bag. */
-export function pieceCount(doc: KitDocument, line: Line): number {
-  return doc.settings.standIn?.pieces[`${line.id}#count`]?.[0] ?? line.quantity;
+export function pieceCount(practice: Practice, line: Line): number {
+  return practice.standIn?.pieces[`${line.id}#count`]?.[0] ?? line.quantity;
 }
 
 /** A piece drawn from the simulated bag: what is printed on it and what the meter shows. */
 export type LooseFromBag = Omit<LooseEntryBody, 'kind' | 'meter'>;
 
 /** The bag tipped out: piece number `number` in a shuffled order that stays the same; null when all are drawn. */
-export function looseFromBag(doc: KitDocument, number: number): LooseFromBag | null {
-  const seed = doc.settings.standIn?.seed ?? 0;
-  const all = doc.sheet.lines.flatMap((line) => (looseKindOf(line) ? Array.from({ length: pieceCount(doc, line) }, (_, piece) => ({ line, piece })) : []));
+export function looseFromBag(practice: Practice, number: number): LooseFromBag | null {
+  const seed = practice.standIn?.seed ?? 0;
+  const all = practice.setup.sheet.lines.flatMap((line) => (factsOf(line.kind).loose ? Array.from({ length: pieceCount(practice, line) }, (_, piece) => ({ line, piece })) : []));
   const order = all.map((p) => ({ p, at: randomStream(hash(`${seed}/bag/${p.line.id}/${p.piece}`))() })).sort((a, b) => a.at - b.at);
   const drawn = order[number]?.p;
   if (!drawn) return null;
   const { line, piece } = drawn;
   return {
-    part: looseKindOf(line)!,
-    reading: readPiece(doc, line, piece, number),
-    marking: printOn(line, pieceValue(doc, line, piece)),
+    part: factsOf(line.kind).loose!,
+    reading: readPiece(practice, line, piece, number),
+    marking: printOn(line, pieceValue(practice, line, piece)),
     polarity: line.kind === 'npn' ? 'NPN' : line.kind === 'pnp' ? 'PNP' : null,
   };
 }
@@ -89,77 +87,77 @@ function printOn(line: Line, value: number | null): string | null {
 }
 
 /** What the simulated meter shows on a loose piece. */
-export function readPiece(doc: KitDocument, line: Line, piece: number, attempt: number): ReadingValue | null {
+export function readPiece(practice: Practice, line: Line, piece: number, attempt: number = practice.attempt): ReadingValue | null {
   const expected = expectationOf(line);
-  const value = pieceValue(doc, line, piece);
+  const value = pieceValue(practice, line, piece);
   if (!expected || value === null) return null;
-  const meter = meterOf(doc);
+  const meter = practice.setup.meter;
   return display(meter, expected.mode, value + offsetOf(meter, expected.mode), randomStream(hash(`${line.id}/${piece}/${attempt}`)));
 }
 
 /** What the simulated meter shows at an observable of a stage; null when the board has no such point. */
-export function readBoard(doc: KitDocument, stage: Stage, observableId: string, attempt: number): ReadingValue | null {
-  const whole = circuitOf(doc.sheet);
-  const scene = sceneOf(doc, whole, stage, deriveBoardState(doc));
+export function readBoard(practice: Practice, stage: Stage, observableId: string, attempt: number = practice.attempt): ReadingValue | null {
+  const whole = circuitOf(practice.setup.sheet);
+  const scene = sceneOf(practice.setup, whole, stage);
   const observable = scene.observables.find((o) => o.id === observableId);
   if (!observable) return null;
-  const meter = meterOf(doc);
-  const board = trueBoard(doc, whole);
+  const meter = practice.setup.meter;
+  const board = trueBoard(practice, whole);
   const one: StageScene = { circuit: scene.circuit, observables: [observable] };
-  const value = restingValue(doc, { board, scenes: [atRest(one)], meter }) ?? runningValue(doc, board, one);
+  const value = restingValue(practice, { board, scenes: [atRest(one)], meter }) ?? runningValue(practice, board, one);
   if (value === null || value === 'over') return value;
   return display(meter, observable.mode, value, randomStream(hash(`${observableId}/${attempt}`)));
 }
 
 /** True value of the only observable of a problem, where an operating point tells it. */
-function restingValue(doc: KitDocument, problem: Problem): ReadingValue | null {
+function restingValue(practice: Practice, problem: Problem): ReadingValue | null {
   const [observable] = problem.scenes[0]!.observables;
   if (!observable) return null;
-  const sample = new FaultSampler(problem, hiddenFault(doc), new Map(), null).draw(specimenNumber(doc), 1, MODEL_SPREADS[0]!);
+  const sample = new FaultSampler(problem, hiddenFault(practice), new Map(), null).draw(specimenNumber(practice), 1, MODEL_SPREADS[0]!);
   if (sample.rows === 0) return null;
   const value = fromScale(observable.mode, sample.values[0]!);
   return value >= OVER[observable.mode] * 0.999 ? 'over' : value;
 }
 
 /** The same on a board that runs: the average that a meter settles at, or what a counter counts (nothing is 0 Hz). */
-function runningValue(doc: KitDocument, board: Board, scene: StageScene): ReadingValue | null {
+function runningValue(practice: Practice, board: Board, scene: StageScene): ReadingValue | null {
   const observables = inMotion(scene);
   const [observable] = observables;
   if (!observable) return null;
-  const fault = hiddenFault(doc);
+  const fault = hiddenFault(practice);
   const faulty = applyFault(scene.circuit, board, fault);
   const { readings, stalled } = readRunning(faulty.circuit, observables, {
     prepare: (system) => {
-      const specimen = specimenOf(board, specimenNumber(doc) + 1);
+      const specimen = specimenOf(board, specimenNumber(practice) + 1);
       for (const step of specimenSteps(system, faulty.circuit, board, fault, faulty.pieceAt)) step(specimen, MODEL_SPREADS[0]!);
     },
   });
   if (stalled && observable.mode !== 'frequency')
-    return restingValue(doc, { board, scenes: [{ circuit: scene.circuit, observables: [observable] }], meter: meterOf(doc) });
+    return restingValue(practice, { board, scenes: [{ circuit: scene.circuit, observables: [observable] }], meter: practice.setup.meter });
   return readings.get(observable.id) ?? (observable.mode === 'frequency' ? 0 : null);
 }
 
-const specimenNumber = (doc: KitDocument) => doc.settings.standIn?.seed ?? 1;
+const specimenNumber = (practice: Practice) => practice.standIn?.seed ?? 1;
 
 /** Whether the simulated board does what an observation expects; true when nothing in the circuit shows it. */
-export function watchBoard(doc: KitDocument, stage: Stage, check: ObserveCheck): boolean {
-  const whole = circuitOf(doc.sheet);
-  const circuit = applyFault(circuitAt(doc, whole, stage, deriveBoardState(doc)), trueBoard(doc, whole), hiddenFault(doc)).circuit;
-  return showsSign(doc.sheet, circuit, check);
+export function watchBoard(practice: Practice, stage: Stage, check: ObserveCheck): boolean {
+  const whole = circuitOf(practice.setup.sheet);
+  const circuit = applyFault(circuitAt(practice.setup, whole, stage), trueBoard(practice, whole), hiddenFault(practice)).circuit;
+  return showsSign(practice.setup.sheet, circuit, check);
 }
 
 /** The board with the very pieces of the bag: values exact, so that Check and Power up tell one story. */
-function trueBoard(doc: KitDocument, whole: Circuit): Board {
-  const board = boardOf(doc, whole);
-  const lineOf = new Map(doc.sheet.lines.flatMap((l) => l.refs.map((r, i) => [r, { line: l, piece: i }] as const)));
+function trueBoard(practice: Practice, whole: Circuit): Board {
+  const board = boardOf(practice.setup, whole);
+  const lineOf = new Map(practice.setup.sheet.lines.flatMap((l) => l.refs.map((r, i) => [r, { line: l, piece: i }] as const)));
   return {
     ...board,
     parts: board.parts.map((p) => {
       const found = lineOf.get(p.ref);
       // A piece that was supplied wrong has been replaced by a right one before it went in.
-      if (!found || !['resistor', 'relay'].includes(found.line.kind) || doc.settings.standIn?.pieces[found.line.id]?.[found.piece] !== undefined)
+      if (!found || !['resistor', 'relay'].includes(found.line.kind) || practice.standIn?.pieces[found.line.id]?.[found.piece] !== undefined)
         return { ...p, measured: undefined };
-      return { ...p, measured: { value: pieceValue(doc, found.line, found.piece)!, standard: 0 } };
+      return { ...p, measured: { value: pieceValue(practice, found.line, found.piece)!, standard: 0 } };
     }),
   };
 }

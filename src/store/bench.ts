@@ -1,324 +1,195 @@
 import { create } from 'zustand';
-import { type Findings, investigationKey } from '@/core/bench/investigation';
-import { type SortedPile } from '@/core/bench/pile';
-import { type Windows } from '@/core/bench/stages';
-import { type Influence } from '@/core/bench/targets';
-import { type ConsequenceText, type Spare, type Supposed, type Supposition } from '@/core/consequence';
 import {
-  append,
-  deriveStrangers,
-  deriveTray,
+  type DamagedEntry,
+  documentOf,
+  type Entry,
   type EntryBody,
-  type KitDocument,
-  type KitSettings,
-  lastStanding,
-  type Sheet,
-  type Stamp,
-  withSheet,
+  entryProblem,
+  extend,
+  foldDocument,
+  inBatch,
+  type KitState,
+  lastRedoable,
+  lastUndoable,
+  type OpenFinding,
+  type UnknownEntry,
+  unite,
 } from '@/core/kit';
-import { Cancelled, Lane, proxy } from '@/workers/client';
-import { loadKit, saveKit } from './storage';
+import { appendEntries, loadKit, saveSummary, summaryOf } from './storage';
+import { stampAfter } from './stamps';
+import { onTabs, tellTabs } from './tabs';
 
-/** The open kit and what the workers have computed for it. Screens read this and append entries: nothing else. */
+type Logged = Entry | UnknownEntry;
+/** What is to be written: entries, or a function that makes them of the kit as it then is. Null or nothing writes nothing. */
+export type Writing = EntryBody | readonly EntryBody[] | ((kit: KitState) => EntryBody | readonly EntryBody[] | null);
+
+/** The open kit. Screens read this and append entries: nothing else. */
 export interface BenchState {
   readonly status: 'closed' | 'loading' | 'open' | 'missing';
-  readonly kit: KitDocument | null;
-  /** Message that must not be missed: storage full, damaged kit, failed computation. */
+  readonly kit: KitState | null;
+  /** A newer program wrote the kit: it is shown and not changed. */
+  readonly readOnly: boolean;
+  /** Message that must not be missed: storage full, damaged kit. */
   readonly alarm: string | null;
-  readonly windows: Windows;
-  readonly windowsBusy: boolean;
-  readonly findings: Findings | null;
-  /** Length of the log that the findings were computed for: an older one asks for a reading that may have been taken. */
-  readonly findingsFor: number;
-  readonly findingsBusy: boolean;
-  /** Where the loose pieces go; null while none is there. */
-  readonly pile: SortedPile | null;
-  /** How much each ref matters; empty until it is known. */
-  readonly influence: Influence;
-  /** What pieces that are out or doubtful would do where they are meant to go, by target id. */
-  readonly consequences: Readonly<Record<string, ConsequenceText>>;
-  /** 0..1 while the suspects are worked out. */
-  readonly progress: number;
+  /** What was noticed when the kit was opened. */
+  readonly findings: readonly OpenFinding[];
+  /** Stored entries that do not fit the schema. */
+  readonly damaged: readonly DamagedEntry[];
+  /** Entries that are on the screen and not yet in the storage. */
+  readonly unsaved: readonly Logged[];
+  /** An entry is on its way to the disk. */
+  readonly saving: boolean;
   open: (id: string) => Promise<void>;
-  append: (body: EntryBody) => void;
-  undo: () => void;
-  changeSheet: (change: Partial<Omit<Sheet, 'revision'>>) => void;
-  /** Sheets as they were before each change, since this kit was opened; the last is what `takeBackSheet` brings back. */
-  readonly sheetsBefore: readonly Sheet[];
-  takeBackSheet: () => void;
-  changeSettings: (change: Partial<KitSettings>) => void;
-  findSuspects: () => void;
-  cancelSuspects: () => void;
+  /** Writes entries, several as one step; they are on disk, or marked as not saved, when this resolves. */
+  append: (what: Writing) => Promise<void>;
+  undo: () => Promise<void>;
+  redo: () => Promise<void>;
+  retry: () => Promise<void>;
   dismissAlarm: () => void;
 }
 
-const windowsLane = new Lane();
-const MOST_SHEETS = 50;
-const suspectsLane = new Lane();
-/** What each fault would show does not depend on the readings: a further reading waits for the work in hand, and does not start it anew. */
-/** Share of a first ranking that goes into the rough predictions; the rest looks closely at those in question. */
-const PREDICTING = 0.6;
-let predictions: { readonly key: string; readonly done: Promise<unknown>; ranked: boolean } | null = null;
-let ranking: Promise<void> = Promise.resolve();
-const meterLane = new Lane();
-const pileLane = new Lane();
-const consequenceLane = new Lane();
-const tabs = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('zesty-bench');
+const NOT_SAVED =
+  'The browser’s storage is full or refused: the last entries are only on the screen, marked “not saved yet”. Export the kit to a file now (Logbook), or clear old kits from the shelf; saving is tried again by itself.';
+const CLEARED = 'The browser’s storage was cleared while this kit was open. It was written anew from this tab; export it to a file to be safe.';
+const READ_ONLY = 'A newer program wrote this kit: it is shown here and cannot be changed.';
+const RETRY_EVERY = 4000;
 
-/** Clock and ids live here, outside the core. */
-export function stamp(): Stamp {
-  return { id: crypto.randomUUID(), at: new Date().toISOString() };
-}
+const listOf = (bodies: EntryBody | readonly EntryBody[] | null): readonly EntryBody[] => (bodies === null ? [] : 'kind' in bodies ? [bodies] : bodies);
 
 export const useBench = create<BenchState>((set, get) => {
-  const store = (kit: KitDocument) => {
-    saveKit(kit).then(
-      (united) => {
-        if (get().kit?.id === united.id && united.log.length > (get().kit?.log.length ?? 0)) set({ kit: united });
-        tabs?.postMessage(united.id);
-      },
-      () => {
-        set({
-          alarm:
-            'The browser’s storage is full or refused: this entry is only on the screen. Export the kit to a file now (Logbook), then clear old kits from the shelf.',
-        });
-      },
-    );
+  let queue: Promise<unknown> = Promise.resolve();
+  /** One write after another: each is made of what the ones before left. */
+  const inTurn = (run: () => Promise<void>): Promise<void> => {
+    const mine = queue.then(run, run);
+    queue = mine.catch(() => undefined);
+    return mine;
   };
 
-  const change = (kit: KitDocument) => {
-    set({ kit });
-    store(kit);
-    computeWindows();
-    computePile();
-  };
-
-  let windowsKey = '';
-  let influenceFor = -1;
-  const computeWindows = () => {
+  const show = (entries: readonly Logged[]) => {
     const { kit } = get();
+    if (kit) set({ kit: extend(kit, ...entries) });
+  };
+
+  const write = async (what: Writing) => {
+    const { kit, readOnly } = get();
     if (!kit) return;
-    const key = windowInputs(kit);
-    if (key === windowsKey) return;
-    windowsKey = key;
-    set({ windowsBusy: true });
-    windowsLane
-      .run((api) => api.windows(kit))
-      .then((windows) => {
-        set({ windows, windowsBusy: false });
-        computeConsequences();
-      })
-      .catch((error: unknown) => {
-        if (error instanceof Cancelled) return;
-        set({ windowsBusy: false, alarm: `The expected voltages could not be computed: ${(error as Error).message}` });
-      });
-  };
-
-  /** What matters, and what deviating pieces do: both follow from the windows. */
-  const computeConsequences = () => {
-    const { kit, windows } = get();
-    if (!kit?.sheet.circuit) return;
-    consequenceLane
-      .run(async (api) => {
-        // Once per sheet: an order that changes after every reading would only confuse.
-        if (influenceFor !== kit.sheet.revision) {
-          const influence = await api.influences(kit, windows);
-          influenceFor = kit.sheet.revision;
-          if (influence.ok) set({ influence: influence.value });
-        }
-        return api.consequences(kit, windows, deviations(kit));
-      })
-      .then((consequences) => {
-        set({ consequences });
-      })
-      .catch((error: unknown) => {
-        if (!(error instanceof Cancelled)) set({ alarm: `The consequences could not be computed: ${(error as Error).message}` });
-      });
-  };
-
-  const computePile = () => {
-    const { kit } = get();
-    if (!kit?.log.some((e) => e.kind === 'loose')) {
-      if (get().pile) set({ pile: null });
+    if (readOnly) {
+      set({ alarm: READ_ONLY });
       return;
     }
-    pileLane
-      .run((api) => api.sortPile(kit))
-      .then((pile) => {
-        set({ pile });
-      })
-      .catch((error: unknown) => {
-        if (!(error instanceof Cancelled)) set({ alarm: `The loose pieces could not be sorted: ${(error as Error).message}` });
-      });
+    const bodies = listOf(typeof what === 'function' ? what(kit) : what);
+    if (bodies.length === 0) return;
+    const stamp = stampAfter(kit.log[kit.log.length - 1]?.at);
+    const entries = bodies.length === 1 ? [{ ...bodies[0]!, ...stamp } as Entry] : inBatch(bodies, stamp);
+    const problem = entries.map(entryProblem).find((p) => p !== null);
+    if (problem) {
+      set({ alarm: `This was not written: ${problem}. Nothing was changed.` });
+      return;
+    }
+    await store(kit, entries);
   };
 
-  tabs?.addEventListener('message', (event) => {
-    const { kit } = get();
-    if (!kit || event.data !== kit.id) return;
-    void loadKit(kit.id).then((stored) => {
-      if (stored?.ok && get().kit?.id === stored.kit.id && stored.kit.log.length > get().kit!.log.length) set({ kit: stored.kit });
+  /** On disk before it is shown; when the disk refuses, it is shown marked. */
+  const store = async (kit: KitState, entries: readonly Entry[]) => {
+    set({ saving: true });
+    try {
+      const came = await appendEntries(kit, [...get().unsaved, ...entries]);
+      set({ unsaved: [], ...(came === 'rewritten' ? { alarm: CLEARED } : get().alarm === NOT_SAVED ? { alarm: null } : {}) });
+    } catch {
+      set({ unsaved: [...get().unsaved, ...entries], alarm: NOT_SAVED });
+    }
+    set({ saving: false });
+    show(entries);
+    tellTabs({ kit: kit.id, entries });
+    const now = get().kit;
+    if (now) saveSummary(summaryOf(now)).catch(() => undefined);
+  };
+
+  const retry = async () => {
+    const { kit, unsaved } = get();
+    if (!kit || unsaved.length === 0) return;
+    try {
+      await appendEntries(kit, unsaved);
+      const saved = new Set(unsaved.map((e) => e.id));
+      set({ unsaved: get().unsaved.filter((e) => !saved.has(e.id)), alarm: get().alarm === NOT_SAVED ? null : get().alarm });
+    } catch {
+      // Still refused: the alarm stands, and it is tried again.
+    }
+  };
+  if (typeof window !== 'undefined') {
+    setInterval(() => {
+      if (get().unsaved.length > 0) void inTurn(retry);
+    }, RETRY_EVERY);
+    addEventListener('beforeunload', (e) => {
+      if (get().unsaved.length > 0) e.preventDefault();
     });
+    // A tab that slept may have missed what others told.
+    document.addEventListener('visibilitychange', () => {
+      if (document.visibilityState === 'visible') void inTurn(catchUp);
+    });
+  }
+
+  const catchUp = async () => {
+    const { kit } = get();
+    const stored = kit && (await loadKit(kit.id).catch(() => null));
+    const now = get().kit;
+    if (!kit || !stored?.ok || now?.id !== kit.id) return;
+    const known = new Set(now.log.map((e) => e.id));
+    const missed = stored.kit.log.filter((e) => !known.has(e.id));
+    if (missed.length > 0) set({ kit: foldDocument(documentOf({ ...now, log: unite(now.log, missed).log })) });
+  };
+
+  onTabs(({ kit, entries }) => {
+    if (get().kit?.id !== kit) return;
+    const known = new Set(get().kit!.log.map((e) => e.id));
+    show(entries.filter((e) => !known.has(e.id)));
   });
 
   return {
     status: 'closed',
     kit: null,
+    readOnly: false,
     alarm: null,
-    windows: {},
-    windowsBusy: false,
-    findings: null,
-    findingsFor: -1,
-    findingsBusy: false,
-    pile: null,
-    influence: {},
-    consequences: {},
-    sheetsBefore: [],
-    progress: 0,
+    findings: [],
+    damaged: [],
+    unsaved: [],
+    saving: false,
     async open(id) {
-      set({ status: 'loading', kit: null, windows: {}, findings: null, alarm: null, pile: null, influence: {}, consequences: {}, sheetsBefore: [] });
-      windowsKey = '';
-      influenceFor = -1;
-      const opened = await loadKit(id);
-      if (!opened) {
-        set({ status: 'missing' });
+      set({ status: 'loading', kit: null, readOnly: false, alarm: null, findings: [], damaged: [], unsaved: [] });
+      let opened;
+      try {
+        opened = await loadKit(id);
+      } catch {
+        set({ status: 'missing', alarm: 'This browser refuses access to its storage. Allow it for this site, or open the kit from its file in another browser.' });
         return;
       }
-      if (!opened.ok) {
-        set({ status: 'missing', alarm: opened.message });
+      if (!opened?.ok) {
+        set({ status: 'missing', alarm: opened?.message ?? null });
         return;
       }
-      set({ status: 'open', kit: opened.kit });
-      computeWindows();
-      computePile();
+      const { kit, readOnly, findings, damaged } = opened;
+      set({ status: 'open', kit: foldDocument(kit), readOnly, findings, damaged });
+      // What other tabs wrote between reading and listening is read once more.
+      void inTurn(catchUp);
     },
-    append(body) {
-      const { kit } = get();
-      if (kit) change(append(kit, body, stamp()));
-    },
-    undo() {
-      const { kit } = get();
-      const last = kit && lastStanding(kit.log);
-      if (kit && last) change(append(kit, { kind: 'withdrawn', entry: last.id }, stamp()));
-    },
-    changeSheet(sheetChange) {
-      const { kit, sheetsBefore } = get();
-      if (!kit) return;
-      set({ sheetsBefore: [...sheetsBefore, kit.sheet].slice(-MOST_SHEETS) });
-      change(withSheet(kit, sheetChange));
-    },
-    takeBackSheet() {
-      const { kit, sheetsBefore } = get();
-      const last = sheetsBefore[sheetsBefore.length - 1];
-      if (!kit || !last) return;
-      set({ sheetsBefore: sheetsBefore.slice(0, -1) });
-      change(withSheet(kit, last));
-    },
-    changeSettings(settings) {
-      const { kit } = get();
-      if (kit) change({ ...kit, settings: { ...kit.settings, ...settings } });
-    },
-    findSuspects() {
-      const { kit } = get();
-      if (!kit) return;
-      const key = investigationKey(kit);
-      /** Tells the screen how far it is: one part of the work goes from one share to another. */
-      const between = (from: number, to: number) =>
-        proxy((part: number) => {
-          set({ progress: from + (to - from) * part });
-        });
-      if (predictions?.key !== key) {
-        set({ progress: 0 });
-        const done = suspectsLane.run((api) => api.predict(kit, between(0, PREDICTING)));
-        predictions = { key, done, ranked: false };
-      }
-      const mine = predictions;
-      set({ findingsBusy: true });
-      ranking = ranking
-        .then(() => mine.done)
-        .then(async () => {
-          if (get().kit !== kit || predictions !== mine) return;
-          const findings = await suspectsLane.run((api) => api.suspects(kit, between(mine.ranked ? 0 : PREDICTING, 1)));
-          mine.ranked = true;
-          set({ findings, findingsFor: kit.log.length, findingsBusy: false, progress: 1 });
-        })
-        .catch((error: unknown) => {
-          if (predictions === mine) predictions = null;
-          if (error instanceof Cancelled) return;
-          set({ findingsBusy: false, alarm: `The suspects could not be computed: ${(error as Error).message}` });
-        });
-    },
-    cancelSuspects() {
-      suspectsLane.stop();
-      predictions = null;
-      set({ findingsBusy: false });
-    },
+    append: (what) => inTurn(() => write(what)),
+    undo: () =>
+      inTurn(() =>
+        write((kit) => {
+          const last = lastUndoable(kit);
+          return last && (last.batch === undefined ? { kind: 'withdrawn', entry: last.id } : { kind: 'withdrawn', ofBatch: last.batch });
+        }),
+      ),
+    redo: () =>
+      inTurn(() =>
+        write((kit) => {
+          const last = lastRedoable(kit);
+          return last && { kind: 'withdrawn', entry: last.id };
+        }),
+      ),
+    retry: () => inTurn(retry),
     dismissAlarm() {
       set({ alarm: null });
     },
   };
 });
-
-export { Cancelled };
-export { type Course } from '@/workers/engine';
-
-/** Pieces that deviate, as suppositions about the place they are meant for; keyed like their targets. */
-function deviations(kit: KitDocument): Record<string, Supposed> {
-  return { ...deviatingPieces(kit), ...offers(kit) };
-}
-
-/** Every stranger of the pile in place of every missing resistor: keyed `offer:<piece>:<line>`. */
-function offers(kit: KitDocument): Record<string, Supposed> {
-  const short = deriveTray(kit).filter((c) => c.counted !== null && c.counted < c.line.quantity && c.line.kind === 'resistor');
-  const strangers = deriveStrangers(kit).filter((e) => e.part === 'R' && typeof e.reading === 'number');
-  return Object.fromEntries(
-    short.flatMap(({ line, counted }) => {
-      const ref = line.refs[counted ?? 0];
-      return ref ? strangers.map((e) => [`offer:${e.id}:${line.id}`, { [ref]: e.reading as number }] as const) : [];
-    }),
-  );
-}
-
-function deviatingPieces(kit: KitDocument): Record<string, Supposed> {
-  return Object.fromEntries(
-    deriveTray(kit).flatMap(({ line, pieces }) =>
-      pieces.flatMap((p) =>
-        p.ref && p.reckoning && p.entry?.mode === 'ohms' && (p.verdict === 'out' || p.verdict === 'doubtful')
-          ? [[`piece:${line.id}:${p.index}`, { [p.ref]: p.reckoning.corrected }] as const]
-          : [],
-      ),
-    ),
-  );
-}
-
-/** Everything that the windows depend on: other entries leave them as they are. */
-function windowInputs(kit: KitDocument): string {
-  const entries = kit.log.filter((e) =>
-    ['measured', 'fitted', 'removed', 'set', 'modified', 'withdrawn', 'counted', 'sorted', 'meter-checked'].includes(e.kind),
-  );
-  return JSON.stringify([kit.id, kit.sheet.revision, kit.settings.meter, kit.settings.school, entries.map((e) => e.id)]);
-}
-
-const askLane = new Lane();
-
-/** Questions about the circuit that a screen asks and whose answer nobody else needs. */
-export const circuitQuestions = {
-  whatIf: (kit: KitDocument, windows: Windows, supposition: Supposition) => askLane.run((api) => api.whatIf(kit, windows, supposition)),
-  sweep: (kit: KitDocument, ref: string, values: readonly number[]) => askLane.run((api) => api.sweep(kit, ref, values)),
-  substitutes: (kit: KitDocument, windows: Windows, ref: string, spares: readonly Spare[]) => askLane.run((api) => api.substitutes(kit, windows, ref, spares)),
-  overloads: (kit: KitDocument) => askLane.run((api) => api.overloads(kit)),
-  netVolts: (kit: KitDocument, stage: string | null) => askLane.run((api) => api.netVolts(kit, stage)),
-  course: (deck: string, net: string, seconds: number, progress: (done: number) => void) =>
-    askLane.run((api) => api.course(deck, net, seconds, proxy(progress))),
-  cancel: () => {
-    askLane.stop();
-  },
-};
-
-/** The simulated meter, for practice kits. */
-export const standInMeter = {
-  drawLoose: (kit: KitDocument, number: number) => meterLane.run((api) => api.looseFromBag(kit, number)),
-  countPieces: (kit: KitDocument, line: string) => meterLane.run((api) => api.countPieces(kit, line)),
-  readPiece: (kit: KitDocument, line: string, piece: number) => meterLane.run((api) => api.readPiece(kit, line, piece, kit.log.length)),
-  readBoard: (kit: KitDocument, stage: string, observable: string) => meterLane.run((api) => api.readBoard(kit, stage, observable, kit.log.length)),
-  watchBoard: (kit: KitDocument, stage: string, check: string) => meterLane.run((api) => api.watchBoard(kit, stage, check)),
-};

@@ -1,29 +1,7 @@
 import Papa from 'papaparse';
-import { type TableRow } from '@/core/partslist';
 
 /** A list is never larger than this, bytes; larger files are something else. */
 const MOST_BYTES = 8 * 1024 * 1024;
-const MOST_CHARACTERS = 2_000_000;
-
-const whole = (text: string): TableRow[] => text.split(/\r\n|\r|\n/).map((line, i) => ({ line: i + 1, cells: [line] }));
-
-/**
- * Cuts a pasted list into rows. A table keeps its cells; lines of running text stay whole, whatever commas they hold.
- */
-export function toRows(text: string): TableRow[] {
-  const source = text.slice(0, MOST_CHARACTERS);
-  if (source.trim() === '') return [];
-  const parsed = Papa.parse<string[]>(source.trimEnd(), { skipEmptyLines: false, delimitersToGuess: ['\t', ';', ',', '|'] });
-  const rows = parsed.data.map((cells, i) => ({ line: i + 1, cells }));
-  const filled = rows.filter((r) => r.cells.some((c) => c.trim() !== ''));
-  const widths = filled.map((r) => r.cells.length);
-  const usual = widths.sort((a, b) => a - b)[widths.length >> 1] ?? 1;
-  const steady = filled.filter((r) => r.cells.length === usual).length >= 0.7 * filled.length;
-  // Commas stand in running text too: only several columns, or a heading row of short words, make a table of them.
-  const comma = parsed.meta.delimiter === ',';
-  const heading = filled[0]?.cells.every((c) => c.trim().length <= 24 && !/\d/.test(c)) ?? false;
-  return usual > 1 && steady && (!comma || usual >= 3 || heading) ? rows : whole(source);
-}
 
 /**
  * Reads a list file: XLSX, or text in UTF-8, UTF-16, GB18030 or Windows-1252, found out by its bytes.
@@ -84,6 +62,3 @@ function mostlyChinese(text: string): boolean {
       foreign.length / 3
   );
 }
-
-/** Rows as CSV. Cells that a spreadsheet would take for a formula are neutralised. */
-export const toCsv = (rows: readonly (readonly string[])[]) => Papa.unparse(rows as string[][], { escapeFormulae: true });

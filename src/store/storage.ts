@@ -1,9 +1,44 @@
 import localforage from 'localforage';
-import { checkKit, type KitDocument, type TypeCard } from '@/core/kit';
+import {
+  checkKit,
+  type DamagedEntry,
+  documentOf,
+  type Entry,
+  foldDocument,
+  KIT_FORMAT,
+  KIT_VERSION,
+  type KitDocument,
+  type KitState,
+  type OpenFinding,
+  type TypeCard,
+  type UnknownEntry,
+  unite,
+} from '@/core/kit';
 
-const kits = localforage.createInstance({ name: 'zesty-bench', storeName: 'kits' });
+type Logged = Entry | UnknownEntry;
+
+/**
+ * One small database a kit: `~kit` says what it is, `e:` holds one entry a key, `c:` a packed chunk of older ones, `a:` an
+ * attachment. Appending is one put, so that two tabs cannot overwrite each other.
+ */
+const PREFIX = 'zesty-kit-';
+const ABOUT = '~kit';
+/** More single entries than this are packed; the newest stay single. */
+const PACK_ABOVE = 400;
+const KEEP_SINGLE = 200;
+
+const opened = new Map<string, LocalForage>();
+function baseOf(id: string): LocalForage {
+  const known = opened.get(id) ?? localforage.createInstance({ name: `${PREFIX}${id}`, storeName: 'log' });
+  opened.set(id, known);
+  return known;
+}
+
+const shelf = localforage.createInstance({ name: 'zesty-shelf', storeName: 'kits' });
 const cards = localforage.createInstance({ name: 'zesty-bench', storeName: 'cards' });
 const drafts = localforage.createInstance({ name: 'zesty-bench', storeName: 'drafts' });
+/** Where versions up to 3 kept whole kits. */
+const oldKits = localforage.createInstance({ name: 'zesty-bench', storeName: 'kits' });
 
 /** What the shelf shows of a kit without opening it. */
 export interface ShelfItem {
@@ -14,72 +49,190 @@ export interface ShelfItem {
   readonly lastAt: string;
   /** Why the stored kit cannot be opened; null when it can. */
   readonly damaged: string | null;
+  /** When it was taken off the shelf; it can be put back for a while. */
+  readonly removedAt?: string | undefined;
 }
 
-export async function listKits(): Promise<ShelfItem[]> {
-  const items: ShelfItem[] = [];
-  await kits.iterate<unknown, undefined>((value, id) => {
-    items.push(shelfItem(id, value));
+/** A kit taken off the shelf is kept this long, so that it can be put back, milliseconds. */
+const KEPT_FOR = 10 * 60 * 1000;
+
+/** A kit as it came out of the storage. */
+export interface StoredKit {
+  readonly kit: KitDocument;
+  readonly readOnly: boolean;
+  readonly findings: readonly OpenFinding[];
+  /** Entries that do not fit the schema: they stay where they are and can be exported. */
+  readonly damaged: readonly DamagedEntry[];
+}
+export type LoadResult = ({ readonly ok: true } & StoredKit) | { readonly ok: false; readonly message: string };
+
+interface About {
+  readonly format: string;
+  readonly version: number;
+  readonly id: string;
+  readonly created: string;
+}
+
+interface Raw {
+  readonly about: About | null;
+  readonly log: unknown[];
+  readonly attachments: Record<string, string>;
+  readonly single: readonly { readonly key: string; readonly value: unknown }[];
+}
+
+async function readRaw(id: string): Promise<Raw> {
+  let about: About | null = null;
+  const log: unknown[] = [];
+  const attachments: Record<string, string> = {};
+  const single: { key: string; value: unknown }[] = [];
+  await baseOf(id).iterate<unknown, undefined>((value, key) => {
+    if (key === ABOUT) about = value as About;
+    else if (key.startsWith('a:')) attachments[key.slice(2)] = value as string;
+    else if (key.startsWith('c:')) log.push(...(Array.isArray(value) ? (value as unknown[]) : [value]));
+    else {
+      log.push(value);
+      single.push({ key, value });
+    }
   });
-  return items.sort((a, b) => b.lastAt.localeCompare(a.lastAt));
+  return { about, log, attachments, single };
 }
 
-function shelfItem(id: string, value: unknown): ShelfItem {
-  const opened = checkKit(value);
-  if (!opened.ok) return { id, title: 'A kit that cannot be read', maker: '', entries: 0, lastAt: '', damaged: opened.message };
-  const { kit } = opened;
-  return {
-    id,
-    title: kit.sheet.title,
-    maker: kit.sheet.maker ?? '',
-    entries: kit.log.length,
-    lastAt: kit.log[kit.log.length - 1]?.at ?? kit.created,
-    damaged: null,
+/** A stored kit; null when there is none of that id. Whatever fits the schema opens, the rest is set aside. */
+export async function loadKit(id: string): Promise<LoadResult | null> {
+  const raw = await readRaw(id);
+  if (raw.about === null && raw.log.length === 0) return adoptOld(id);
+  const { about, log, attachments, single } = raw;
+  if (about === null) return { ok: false, message: 'The beginning of this kit is missing: it was cut off while it was stored. Save what is there to a file.' };
+  const result = checkKit({ ...about, log, ...(Object.keys(attachments).length > 0 ? { attachments } : {}) });
+  const read = result.ok ? result : result.rest;
+  if (!read) return { ok: false, message: result.ok ? '' : result.message };
+  if (single.length > PACK_ABOVE && !read.readOnly) void pack(id, single);
+  return { ok: true, kit: read.kit, readOnly: read.readOnly, findings: read.findings, damaged: read.damaged };
+}
+
+/** A kit that an older program stored as one record moves into its own database. */
+async function adoptOld(id: string): Promise<LoadResult | null> {
+  const value = await oldKits.getItem<unknown>(id);
+  if (value === null) return null;
+  const result = checkKit(value);
+  if (!result.ok) return { ok: false, message: result.message };
+  if (!result.readOnly) {
+    await createKit(result.kit);
+    await oldKits.removeItem(id);
+  }
+  return { ok: true, kit: result.kit, readOnly: result.readOnly, findings: result.findings, damaged: [] };
+}
+
+/** Older single entries become one chunk. Written before the single ones go: a crash between leaves both, which is the same log. */
+async function pack(id: string, single: readonly { readonly key: string; readonly value: unknown }[]): Promise<void> {
+  const run = async () => {
+    const at = (v: unknown) => (v as { at?: string } | null)?.at ?? '';
+    const older = [...single].sort((a, b) => (at(a.value) < at(b.value) ? -1 : 1)).slice(0, -KEEP_SINGLE);
+    const base = baseOf(id);
+    await base.setItem(`c:${older[0]!.key}`, older.map((e) => e.value));
+    for (const { key } of older) await base.removeItem(key);
   };
+  try {
+    if (typeof navigator !== 'undefined' && 'locks' in navigator) await navigator.locks.request(`pack ${id}`, { ifAvailable: true }, (lock) => (lock ? run() : undefined));
+    else await run();
+  } catch {
+    // Packing is a convenience: the entries stand as they are.
+  }
 }
 
-export async function loadKit(id: string) {
-  const value = await kits.getItem<unknown>(id);
-  return value === null ? null : checkKit(value);
+/** Stores a new kit: its log as one chunk, then what makes it a kit. */
+export async function createKit(doc: KitDocument): Promise<void> {
+  const base = baseOf(doc.id);
+  await base.setItem(`c:${doc.log[0]?.id ?? 'empty'}`, doc.log);
+  for (const [hash, bytes] of Object.entries(doc.attachments ?? {})) await base.setItem(`a:${hash}`, bytes);
+  await base.setItem(ABOUT, { format: KIT_FORMAT, version: KIT_VERSION, id: doc.id, created: doc.created });
+  await saveSummary(summaryOf(foldDocument(doc)));
 }
 
-/** The stored text of a kit that does not open, so that it can be saved to a file. */
-export const rawKit = (id: string) => kits.getItem<unknown>(id);
+/** What an append came to: `rewritten` when the storage had been cleared and the whole kit was written anew. */
+export type Appended = 'appended' | 'rewritten';
 
 /**
- * Stores a kit without losing what another tab wrote: logs are united by entry id and ordered by time and id.
- * Returns the united document.
+ * Puts entries on disk; they are there when this resolves. A kit whose storage was cleared meanwhile is written anew from what
+ * the tab still has.
+ * @throws Error when the browser's storage is full or refused.
  */
-export async function saveKit(doc: KitDocument): Promise<KitDocument> {
-  const run = async () => {
-    const stored = await loadKit(doc.id);
-    const united = stored?.ok ? unite(stored.kit, doc) : doc;
-    await kits.setItem(doc.id, united);
-    return united;
+export async function appendEntries(kit: Pick<KitState, 'id' | 'created' | 'log'>, entries: readonly Logged[]): Promise<Appended> {
+  const put = async (): Promise<boolean> => {
+    const base = baseOf(kit.id);
+    const [first, ...more] = entries;
+    if (!first) return true;
+    if (more.length === 0) await base.setItem(`e:${first.id}`, first);
+    else await base.setItem(`c:${first.id}`, entries);
+    return (await base.getItem(ABOUT)) !== null;
   };
-  return typeof navigator !== 'undefined' && 'locks' in navigator ? navigator.locks.request(`kit ${doc.id}`, run) : inTurn(run);
+  let whole: boolean;
+  try {
+    whole = await put();
+  } catch {
+    // The connection may have been closed from outside: once more with a new one.
+    opened.delete(kit.id);
+    whole = await put();
+  }
+  if (whole) return 'appended';
+  await createKit(documentOf({ ...kit, log: unite(kit.log, entries).log }));
+  return 'rewritten';
 }
 
-let last: Promise<unknown> = Promise.resolve();
+export const summaryOf = (kit: KitState): ShelfItem => ({
+  id: kit.id,
+  title: kit.sheet.title,
+  maker: kit.sheet.maker ?? '',
+  entries: kit.log.filter((e) => e.kind !== 'changed').length,
+  lastAt: kit.log[kit.log.length - 1]?.at ?? kit.created,
+  damaged: null,
+});
 
-/** One after another within this tab, where the browser has no locks between tabs. */
-function inTurn<T>(run: () => Promise<T>): Promise<T> {
-  const mine = last.then(run, run);
-  last = mine.catch(() => undefined);
-  return mine;
+export const saveSummary = (item: ShelfItem) => shelf.setItem(item.id, item);
+
+/** All kits there are; a shelf that was lost is made anew from the databases. */
+export async function listKits(): Promise<ShelfItem[]> {
+  const items = new Map<string, ShelfItem>();
+  await shelf.iterate<ShelfItem, undefined>((item, id) => {
+    items.set(id, item);
+  });
+  for (const item of items.values()) if (item.removedAt !== undefined && Date.now() - Date.parse(item.removedAt) > KEPT_FOR) await dropKit(item.id, items);
+  for (const id of [...(await storedIds()), ...(await oldKits.keys())]) if (!items.has(id)) items.set(id, await lookUp(id));
+  return [...items.values()].filter((i) => i.removedAt === undefined).sort((a, b) => b.lastAt.localeCompare(a.lastAt));
 }
 
-/** Merge of two states of one kit: all entries of both; the newer sheet. */
-export function unite(a: KitDocument, b: KitDocument): KitDocument {
-  const known = new Set(b.log.map((e) => e.id));
-  const extra = a.log.filter((e) => !known.has(e.id));
-  if (extra.length === 0) return a.sheet.revision > b.sheet.revision ? { ...b, sheet: a.sheet } : b;
-  const log = [...b.log, ...extra].sort((x, y) => x.at.localeCompare(y.at) || x.id.localeCompare(y.id));
-  return { ...b, log, sheet: a.sheet.revision > b.sheet.revision ? a.sheet : b.sheet };
+async function storedIds(): Promise<string[]> {
+  if (typeof indexedDB === 'undefined' || !('databases' in indexedDB)) return [];
+  return (await indexedDB.databases()).flatMap(({ name }) => (name?.startsWith(PREFIX) ? [name.slice(PREFIX.length)] : []));
 }
 
-export async function removeKit(id: string): Promise<void> {
-  await kits.removeItem(id);
+async function lookUp(id: string): Promise<ShelfItem> {
+  const loaded = await loadKit(id);
+  if (!loaded?.ok) return { id, title: 'A kit that cannot be read', maker: '', entries: 0, lastAt: '', damaged: loaded?.message ?? 'It is empty.' };
+  const item = summaryOf(foldDocument(loaded.kit));
+  await saveSummary(item);
+  return item;
+}
+
+/** Takes a kit off the shelf. It stays in the storage for a while and can be put back as it is, damaged or not. */
+export const takeOff = (item: ShelfItem) => saveSummary({ ...item, removedAt: new Date().toISOString() });
+export const putBack = async ({ removedAt: _, ...item }: ShelfItem) => {
+  if (item.damaged === null) await saveSummary(item);
+  else await shelf.removeItem(item.id);
+};
+
+async function dropKit(id: string, items: Map<string, ShelfItem>): Promise<void> {
+  opened.delete(id);
+  await localforage.dropInstance({ name: `${PREFIX}${id}` });
+  await oldKits.removeItem(id);
+  await shelf.removeItem(id);
+  items.delete(id);
+}
+
+/** Everything that is stored of a kit as it lies there, so that a damaged one can be saved to a file. */
+export async function rawKit(id: string): Promise<unknown> {
+  const { about, log, attachments } = await readRaw(id);
+  return about === null && log.length === 0 ? oldKits.getItem<unknown>(id) : { ...about, log, attachments };
 }
 
 /** What stands in the entry field, kept on every keystroke so that a reload in mid-entry loses nothing. */

@@ -2,9 +2,8 @@
 import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
-import { currentStage, deriveStages } from '@/core/bench/stages';
-import { countTargets, fitTargets, type Phase, pieceTargets } from '@/core/bench/targets';
-import { type KitDocument, meterOf } from '@/core/kit';
+import { countTargets, currentStage, deriveStages, fitTargets, type Phase, pieceTargets } from '@/core/loop';
+import { type KitState, meterOf } from '@/core/kit';
 import { useBench } from '@/store/bench';
 import { CircuitView } from './circuit/CircuitView';
 import { FaultView } from './FaultView';
@@ -12,12 +11,14 @@ import { KeysHelp } from './KeysHelp';
 import { LogView } from './LogView';
 import { InstrumentsView } from './InstrumentsView';
 import { MarkingReader } from './MarkingReader';
+import { Notices } from './Notices';
 import { PowerView } from './PowerView';
 import { SheetView } from './SheetView';
 import { ProbeBar } from './ProbeBar';
 import { toggleTheme } from './Theme';
 import { TrayView } from './TrayView';
 import { type Loop, useLoop } from './useLoop';
+import { useWindows } from './useWindows';
 
 const PHASES: readonly { readonly id: Phase; readonly title: string }[] = [
   { id: 'unpack', title: 'Unpack' },
@@ -57,7 +58,7 @@ export function BenchPage() {
 }
 
 /** Where to begin: the first phase with something left to do. */
-function firstOpenPhase(kit: KitDocument): Phase {
+function firstOpenPhase(kit: KitState): Phase {
   if (countTargets(kit).some((s) => !s.done)) return 'unpack';
   if (pieceTargets(kit).some((s) => !s.done)) return 'check';
   if (fitTargets(kit).some((s) => !s.done)) return 'fit';
@@ -69,13 +70,14 @@ function phaseFromHash(): Phase | null {
   return ALL_VIEWS.find((p) => p.id === hash)?.id ?? null;
 }
 
-function Bench({ kit }: { kit: KitDocument }) {
+function Bench({ kit }: { kit: KitState }) {
   const [phase, setPhase] = useState<Phase>(() => phaseFromHash() ?? firstOpenPhase(kit));
   const [help, setHelp] = useState(false);
   const [reader, setReader] = useState(false);
   const field = useRef<HTMLInputElement>(null);
   const loop = useLoop(kit, phase);
-  const { alarm, dismissAlarm, undo, windows } = useBench();
+  const { undo, redo } = useBench();
+  const windows = useWindows(kit);
 
   const go = (next: Phase) => {
     setPhase(next);
@@ -89,7 +91,7 @@ function Bench({ kit }: { kit: KitDocument }) {
       const inEntry = e.target === field.current;
       if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z' && (!typing || (inEntry && loop.text === ''))) {
         e.preventDefault();
-        undo();
+        void (e.shiftKey ? redo() : undo());
         return;
       }
       if (e.altKey && /^[1-6]$/.test(e.key)) {
@@ -141,14 +143,7 @@ function Bench({ kit }: { kit: KitDocument }) {
   return (
     <div className="bench">
       <div>
-        {alarm !== null && (
-          <div className="alarm" role="alert">
-            <span>{alarm}</span>
-            <button type="button" className="plain" onClick={dismissAlarm}>
-              Understood
-            </button>
-          </div>
-        )}
+        <Notices kit={kit} />
         <Header
           kit={kit}
           phase={phase}
@@ -201,7 +196,7 @@ function Bench({ kit }: { kit: KitDocument }) {
 /** Targets that are a part in the hand, with something printed on it. */
 const readable = (loop: Loop) => ['piece', 'count', 'loose'].includes(loop.target?.kind ?? '');
 
-function nothingLeft(phase: Phase, allPassed: boolean, kit: KitDocument): string {
+function nothingLeft(phase: Phase, allPassed: boolean, kit: KitState): string {
   switch (phase) {
     case 'unpack':
       return 'Every line is counted. Check comes next.';
@@ -222,14 +217,14 @@ function nothingLeft(phase: Phase, allPassed: boolean, kit: KitDocument): string
 }
 
 interface HeaderProps {
-  readonly kit: KitDocument;
+  readonly kit: KitState;
   readonly phase: Phase;
   readonly go: (phase: Phase) => void;
   readonly showHelp: () => void;
 }
 
 function Header({ kit, phase, go, showHelp }: HeaderProps) {
-  const windows = useBench((s) => s.windows);
+  const windows = useWindows(kit);
   const stages = deriveStages(kit, windows);
   const done: Readonly<Record<Phase, boolean>> = {
     unpack: countTargets(kit).every((s) => s.done),

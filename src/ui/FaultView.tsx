@@ -1,26 +1,21 @@
 'use client';
-import { Progress } from 'antd';
-import { useEffect } from 'react';
-import { type Findings, type PredictedCell, shownSuspects, type TableRow } from '@/core/bench/investigation';
-import { observableOfTarget, type Phase, targetOfObservable } from '@/core/bench/targets';
-import { type Fault } from '@/core/fault/fault';
-import { describeFault } from '@/core/fault/words';
-import { type KitDocument, standing } from '@/core/kit';
-import { print, type Unit } from '@/core/quantity';
+import { Alert, Button, Progress } from 'antd';
+import { type Findings, type PredictedCell, shownSuspects, type TableRow } from '@/core/diagnose';
+import { observableOfTarget, type Phase, targetOfObservable } from '@/core/loop';
+import { describeFault, type Fault } from '@/core/fault';
+import { type KitState } from '@/core/kit';
+import { print } from '@/core/quantity';
+import { unitOf as unitOfMode } from '@/core/vocabulary';
 import { useBench } from '@/store/bench';
+import { useSuspects } from './useSuspects';
 
-const UNIT: Readonly<Record<TableRow['mode'], Unit>> = { dcv: 'V', dca: 'A', ohms: 'ohm', diode: 'V', frequency: 'Hz' };
 /** From here on the screen calls the case settled (choice of this product). */
 const SETTLED = 0.8;
 
-export function FaultView({ kit, go }: { kit: KitDocument; go: (phase: Phase) => void }) {
-  const { findings, findingsFor, findingsBusy, progress, findSuspects, cancelSuspects } = useBench();
-  const entries = kit.log.length;
-  const stale = findingsBusy || findingsFor !== entries;
-  useEffect(() => {
-    findSuspects();
-  }, [entries, kit.id, findSuspects]);
-  const readings = standing(kit.log).some((e) => e.kind === 'read' || e.kind === 'probed');
+export function FaultView({ kit, go }: { kit: KitState; go: (phase: Phase) => void }) {
+  const { result, progress, stopped, stop, again } = useSuspects(kit, true);
+  const findings = result.value;
+  const readings = [...kit.readings.values()].some((all) => all.some((t) => t.entry.kind !== 'observed'));
   if (!kit.sheet.circuit || !readings)
     return (
       <div className="zones">
@@ -47,34 +42,46 @@ export function FaultView({ kit, go }: { kit: KitDocument; go: (phase: Phase) =>
     <div className="zones suspects-table">
       <section className="card" aria-label="Suspects">
         <h2 className="label">{findings ? `Suspects after ${findings.readings} readings, of ${findings.faults - 1} possible faults` : 'Suspects'}</h2>
-        {stale && (
+        {progress !== null && (
           <div style={{ marginBottom: 8 }}>
             <Progress percent={Math.round(progress * 100)} size="small" showInfo={false} aria-label="Working out what each fault would show" />
             {!findings && <p className="soft">Working out what each fault would show…</p>}
-            {findingsBusy && progress < 0.95 && (
-              <button type="button" className="plain" onClick={cancelSuspects}>
-                Stop
-              </button>
-            )}
+            {progress < 0.95 && <Button onClick={stop}>Stop</Button>}
           </div>
         )}
-        {findings && <SuspectList kit={kit} findings={findings} />}
+        {(stopped || result.state === 'failed') && (
+          <Alert
+            type={stopped ? 'info' : 'error'}
+            title={stopped ? 'Stopped: the suspects were not worked out.' : `The suspects could not be computed: ${result.message ?? ''}`}
+            action={
+              <Button size="small" onClick={again}>
+                {stopped ? 'Go on' : 'Try again'}
+              </Button>
+            }
+          />
+        )}
+        {findings && (
+          <div className={result.state === 'fresh' ? '' : 'dimmed'}>
+            {result.state !== 'fresh' && <p className="soft">From the readings before; being worked out anew.</p>}
+            <SuspectList kit={kit} findings={findings} />
+          </div>
+        )}
       </section>
       <section className="card fault-card" aria-label="Predictions">
-        {findings ? <Predictions kit={kit} findings={findings} go={go} /> : <p className="soft">The table of what each suspect would show appears here.</p>}
+        {findings ? <Predictions kit={kit} findings={findings} fresh={result.state === 'fresh'} go={go} /> : <p className="soft">The table of what each suspect would show appears here.</p>}
       </section>
     </div>
   );
 }
 
-function unitOf(kit: KitDocument, fault: Fault): 'ohm' | 'V' {
+function unitOf(kit: KitState, fault: Fault): 'ohm' | 'V' {
   const line = kit.sheet.lines.find((l) => fault.parts.some((p) => l.refs.includes(p)));
   return line?.kind === 'zener' ? 'V' : 'ohm';
 }
 
 const percent = (p: number) => (p > 0.995 ? '> 99 %' : p < 0.01 ? '< 1 %' : `${Math.round(100 * p)} %`);
 
-function SuspectList({ kit, findings }: { kit: KitDocument; findings: Findings }) {
+function SuspectList({ kit, findings }: { kit: KitState; findings: Findings }) {
   const rows = findings.suspects
     .filter((s) => s.probability >= 0.005)
     .map((s) => ({ ...describeFault(s.fault, unitOf(kit, s.fault)), probability: s.probability }));
@@ -107,7 +114,7 @@ function SuspectList({ kit, findings }: { kit: KitDocument; findings: Findings }
   );
 }
 
-function Predictions({ kit, findings, go }: { kit: KitDocument; findings: Findings; go: (phase: Phase) => void }) {
+function Predictions({ kit, findings, fresh, go }: { kit: KitState; findings: Findings; fresh: boolean; go: (phase: Phase) => void }) {
   const shown = shownSuspects(findings.suspects);
   return (
     <>
@@ -132,7 +139,7 @@ function Predictions({ kit, findings, go }: { kit: KitDocument; findings: Findin
             {findings.rows.map((r) => (
               <tr key={r.id} className={r.seen === null ? 'next' : ''}>
                 <th scope="row">{r.seen === null ? <b>Next: {rowTitle(kit, r.id, findings.rows)}</b> : rowTitle(kit, r.id, findings.rows)}</th>
-                <td className="num">{r.seen === null ? '?' : r.seen === 'over' ? 'OL' : print(r.seen, UNIT[r.mode])}</td>
+                <td className="num">{r.seen === null ? '?' : r.seen === 'over' ? 'OL' : print(r.seen, unitOfMode(r.mode))}</td>
                 <Cell cell={r.healthy} row={r} />
                 {r.suspects.map((c, i) => (
                   <Cell key={i} cell={c} row={r} />
@@ -142,7 +149,7 @@ function Predictions({ kit, findings, go }: { kit: KitDocument; findings: Findin
           </tbody>
         </table>
       </div>
-      <Advice kit={kit} findings={findings} go={go} />
+      {fresh && <Advice kit={kit} findings={findings} go={go} />}
     </>
   );
 }
@@ -152,21 +159,21 @@ function Cell({ cell, row }: { cell: PredictedCell | null; row: TableRow }) {
   const tone = row.seen === null ? '' : cell.fits ? 'fit' : 'no';
   return (
     <td className={`num ${tone}`}>
-      {cell.middle > 1e7 && row.mode === 'ohms' ? 'OL' : print(cell.middle, UNIT[row.mode], 3)}
+      {cell.middle > 1e7 && row.mode === 'ohms' ? 'OL' : print(cell.middle, unitOfMode(row.mode), 3)}
       {row.seen !== null && <span className="sr-only">{cell.fits ? ' fits' : ' does not fit'}</span>}
     </td>
   );
 }
 
 /** Title of a row; with the stage where the same title stands twice. */
-function rowTitle(kit: KitDocument, id: string, rows: readonly TableRow[] = []): string {
+function rowTitle(kit: KitState, id: string, rows: readonly TableRow[] = []): string {
   const own = plainTitle(kit, id);
   const twice = rows.filter((r) => plainTitle(kit, r.id) === own).length > 1;
   const stage = kit.sheet.stages.find((s) => id.startsWith(`${s.id}/`));
   return twice && stage ? `${own} (${stage.title})` : own;
 }
 
-function plainTitle(kit: KitDocument, id: string): string {
+function plainTitle(kit: KitState, id: string): string {
   const target = targetOfObservable(kit, id);
   if (!target) return id;
   if (target.kind === 'probe') return `${target.testPoint.id} ${target.testPoint.where}`;
@@ -175,7 +182,7 @@ function plainTitle(kit: KitDocument, id: string): string {
   return `${point}${target.check.title}`;
 }
 
-function Advice({ kit, findings, go }: { kit: KitDocument; findings: Findings; go: (phase: Phase) => void }) {
+function Advice({ kit, findings, go }: { kit: KitState; findings: Findings; go: (phase: Phase) => void }) {
   const append = useBench((s) => s.append);
   const top = findings.suspects[0];
   if (!top) return null;
@@ -183,9 +190,13 @@ function Advice({ kit, findings, go }: { kit: KitDocument; findings: Findings; g
   const settled = top.probability >= SETTLED && top.fault.kind !== 'healthy';
   const nextTarget = findings.next && targetOfObservable(kit, findings.next.id);
   const found = () => {
-    append({ kind: 'found', fault: top.fault, probability: top.probability });
-    append({ kind: 'repaired', refs: top.fault.kind === 'bridge' ? [...top.fault.detail.nets] : [...top.fault.parts], note: words.title });
-    go('power');
+    const refs = top.fault.kind === 'bridge' ? [...top.fault.detail.nets] : [...top.fault.parts];
+    void append([
+      { kind: 'found', fault: top.fault, probability: top.probability },
+      { kind: 'repaired', refs, note: words.title },
+    ]).then(() => {
+      go('power');
+    });
   };
   return (
     <div className="row" style={{ flexWrap: 'nowrap', overflow: 'visible' }}>

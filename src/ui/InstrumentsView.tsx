@@ -1,9 +1,10 @@
 'use client';
 import { useState } from 'react';
-import { type KitDocument, type KitSettings, type MeasuringSchool, meterOf, type ReadingValue, standing } from '@/core/kit';
+import { type KitState, type KitSettings, type MeasuringSchool, meterOf, put, type RecordOf, type ReadingValue } from '@/core/kit';
 import { agreement, judgeMeterCheck, type MeterProfile, type MeterRange, TYPICAL_METERS, uncertaintyOf, verifyInstrument } from '@/core/meter';
 import { parseDisplay, print, type Unit } from '@/core/quantity';
-import { stamp, useBench } from '@/store/bench';
+import { useBench } from '@/store/bench';
+import { newId } from '@/store/stamps';
 import { QuantityField, TextField } from './Field';
 import { VerdictMark } from './VerdictMark';
 
@@ -19,7 +20,7 @@ const SCHOOLS: readonly (readonly [KitSettings['school'], string])[] = [
 ];
 
 /** One's meters: which is in use, whether it is sound, whether two agree, and how readings are judged. */
-export function InstrumentsView({ kit }: { kit: KitDocument }) {
+export function InstrumentsView({ kit }: { kit: KitState }) {
   return (
     <div className="zones halves">
       <section className="card" aria-label="Meters">
@@ -42,11 +43,11 @@ function Choices<K extends 'school' | 'measure'>({
   name,
   options,
 }: {
-  kit: KitDocument;
+  kit: KitState;
   name: K;
   options: readonly (readonly [KitSettings[K], string])[];
 }) {
-  const change = useBench((s) => s.changeSettings);
+  const append = useBench((s) => s.append);
   return (
     <fieldset className="choices">
       <legend className="sr-only">{name}</legend>
@@ -57,7 +58,7 @@ function Choices<K extends 'school' | 'measure'>({
             name={name}
             checked={kit.settings[name] === value}
             onChange={() => {
-              change({ [name]: value });
+              void append((k) => put(k, 'settings', { name, value } as RecordOf<'settings'>));
             }}
           />
           <span>{text}</span>
@@ -69,8 +70,8 @@ function Choices<K extends 'school' | 'measure'>({
 
 const accuracy = (ranges: readonly MeterRange[] | undefined) => (ranges?.[0] ? `±(${ranges[0].percent} % + ${ranges[0].counts})` : 'none');
 
-function MeterList({ kit }: { kit: KitDocument }) {
-  const change = useBench((s) => s.changeSettings);
+function MeterList({ kit }: { kit: KitState }) {
+  const append = useBench((s) => s.append);
   const [adding, setAdding] = useState(false);
   return (
     <>
@@ -84,7 +85,7 @@ function MeterList({ kit }: { kit: KitDocument }) {
               name="meter"
               checked={kit.settings.meter === m.id}
               onChange={() => {
-                change({ meter: m.id });
+                void append((k) => put(k, 'settings', { name: 'meter', value: m.id }));
               }}
             />
             <span>
@@ -119,8 +120,8 @@ function MeterList({ kit }: { kit: KitDocument }) {
 }
 
 /** A meter of one's own: a copy of the meter in use with the figures of its manual. */
-function OwnMeter({ kit, done }: { kit: KitDocument; done: () => void }) {
-  const change = useBench((s) => s.changeSettings);
+function OwnMeter({ kit, done }: { kit: KitState; done: () => void }) {
+  const append = useBench((s) => s.append);
   const base = meterOf(kit);
   const [name, setName] = useState('');
   const [figures, setFigures] = useState({
@@ -143,14 +144,14 @@ function OwnMeter({ kit, done }: { kit: KitDocument; done: () => void }) {
       if (ranges[mode]) ranges[mode] = ranges[mode].map((r) => ({ ...r, percent: figures[mode], counts: figures[`${mode}Counts`] }));
     const meter: MeterProfile = {
       ...base,
-      id: stamp().id,
+      id: newId(),
       name: name.trim() || 'My meter',
       ranges,
       leadResistance: figures.leads,
       inputResistance: figures.input,
       capacitanceZero: figures.zero,
     };
-    change({ meters: [...kit.settings.meters, meter], meter: meter.id });
+    void append((k) => [put(k, 'meters', meter), put(k, 'settings', { name: 'meter', value: meter.id })]);
     done();
   };
   return (
@@ -187,7 +188,7 @@ function readDisplay(text: string, unit: Unit): ReadingValue | null {
 }
 
 /** Thirty seconds that tell whether the meter itself can be trusted. */
-function MeterCheck({ kit }: { kit: KitDocument }) {
+function MeterCheck({ kit }: { kit: KitState }) {
   const append = useBench((s) => s.append);
   const [together, setTogether] = useState('');
   const [apart, setApart] = useState('');
@@ -199,21 +200,19 @@ function MeterCheck({ kit }: { kit: KitDocument }) {
   const c = readDisplay(known, 'ohm');
   const part = nominal !== null && c !== null ? { nominal, percent: 1, reading: c } : null;
   const verdict = a === null || b === null ? null : judgeMeterCheck(meter, a, b, part);
-  const last = standing(kit.log).filter((e) => e.kind === 'meter-checked' && e.meter === kit.settings.meter).length;
+  const last = kit.checkedMeters.get(kit.settings.meter);
   return (
     <>
       <h2 className="label">Thirty seconds for the meter</h2>
       <p className="soft">
         On ohms.{' '}
-        {last === 0
-          ? 'Not done yet with this meter.'
-          : `Done ${last === 1 ? 'once' : `${last} times`} with this meter; its leads count as ${meter.leadResistance} Ω.`}
+        {last ? `Done on ${last.at.slice(0, 10)} with this meter; its leads count as ${meter.leadResistance} Ω from then on.` : 'Not done yet with this meter.'}
       </p>
       <form
         className="inline-form"
         onSubmit={(e) => {
           e.preventDefault();
-          if (a !== null && b !== null) append({ kind: 'meter-checked', meter: kit.settings.meter, together: a, apart: b, known: part });
+          if (a !== null && b !== null) void append({ kind: 'meter-checked', meter: kit.settings.meter, together: a, apart: b, known: part });
         }}
       >
         <TextField label="Probes together" value={together} change={setTogether} hint="0.2" width={130} />
@@ -243,7 +242,7 @@ const MODES = [
 ] as const;
 
 /** Two instruments on one part, or a home-built one against parts that are known: do they agree? */
-function Comparison({ kit }: { kit: KitDocument }) {
+function Comparison({ kit }: { kit: KitState }) {
   const append = useBench((s) => s.append);
   const [mode, setMode] = useState<'ohms' | 'dcv' | 'capacitance'>('ohms');
   const [instrument, setInstrument] = useState('');
@@ -255,7 +254,7 @@ function Comparison({ kit }: { kit: KitDocument }) {
   const theirs = readDisplay(other, unit);
   const ready = typeof mine === 'number' && typeof theirs === 'number';
   const known = percent.trim() !== '' && Number(percent) >= 0;
-  const done = standing(kit.log).flatMap((e) => (e.kind === 'compared' ? [e] : []));
+  const done = kit.compared;
   const points = done.flatMap((e) =>
     'value' in e.against && e.mode === mode && e.instrument === (instrument || 'second instrument') ? [{ known: e.against.value, reading: e.reading }] : [],
   );
@@ -326,7 +325,7 @@ function Comparison({ kit }: { kit: KitDocument }) {
   );
 }
 
-function ComparisonRow({ kit, e }: { kit: KitDocument; e: Extract<KitDocument['log'][number], { kind: 'compared' }> }) {
+function ComparisonRow({ kit, e }: { kit: KitState; e: Extract<KitState['log'][number], { kind: 'compared' }> }) {
   const unit = MODES.find(([m]) => m === e.mode)?.[2] ?? null;
   const meter = meterOf(kit);
   // An instrument without figures of its own is taken to be no better than the meter in use.

@@ -1,4 +1,4 @@
-import { KIND_FACTS } from '@/core/kit';
+import { factsOf } from '@/core/vocabulary';
 import { type Column, type Columns, type PartsList, type TableRow } from '@/core/partslist';
 import { printNominal, printTolerance } from '@/core/quantity';
 
@@ -86,11 +86,11 @@ export function ListPreview({ rows, list, setColumns }: Props) {
               <tr key={l.id}>
                 <td className="num">{l.refs.join(' ') || '–'}</td>
                 <td>
-                  {KIND_FACTS[l.kind].word}
+                  {factsOf(l.kind).word}
                   {l.notFitted ? ', not fitted' : ''}
                   {l.option ? `, only with ${l.option.split('=')[0]!}` : ''}
                 </td>
-                <td className="num">{l.value !== null ? printNominal(l.value, KIND_FACTS[l.kind].unit) : (l.colour ?? l.type ?? l.label)}</td>
+                <td className="num">{l.value !== null ? printNominal(l.value, factsOf(l.kind).unit) : (l.colour ?? l.type ?? l.label)}</td>
                 <td className="num">{l.tolerance ? printTolerance(l.tolerance) : ''}</td>
                 <td className="num">{l.quantity}</td>
               </tr>

@@ -1,10 +1,8 @@
 import { Modal, Segmented } from 'antd';
 import { type KeyboardEvent, useMemo, useState } from 'react';
-import { bandWord } from '@/core/bench/pile';
-import { type MarkingChoice, type MarkingKind, readBandWords, readMarking } from '@/core/bench/readMarking';
-import { type KitDocument, type Line } from '@/core/kit';
-import { type Colour, COLOURS } from '@/core/marking/colours';
-import { type Target } from '@/core/bench/targets';
+import { bandWord, type MarkingChoice, type MarkingKind, readBandWords, readMarking, type Target } from '@/core/loop';
+import { type KitState, type Line, patch } from '@/core/kit';
+import { type Colour, COLOURS } from '@/core/marking';
 import { useBench } from '@/store/bench';
 import { PAINT, ResistorBody } from './PartBody';
 
@@ -40,11 +38,11 @@ function kindFor(line: Line | null): MarkingKind {
 }
 
 /** Reads what is printed on a part: bands clicked or typed, codes typed. Enter gives the piece what it says. */
-export function MarkingReader({ kit, target, close, fill }: { kit: KitDocument; target: Target | null; close: () => void; fill: (text: string) => void }) {
+export function MarkingReader({ kit, target, close, fill }: { kit: KitState; target: Target | null; close: () => void; fill: (text: string) => void }) {
   const line = target?.kind === 'piece' || target?.kind === 'count' ? target.line : null;
   const [kind, setKind] = useState<MarkingKind>(() => kindFor(line));
   const [text, setText] = useState('');
-  const { append, changeSheet } = useBench();
+  const append = useBench((s) => s.append);
   const today = new Date().toISOString().slice(0, 10);
   const answer = useMemo(() => readMarking(kind, text, kit.sheet.lines, today), [kind, text, kit.sheet.lines, today]);
   const best = answer.choices[0] ?? null;
@@ -53,18 +51,16 @@ export function MarkingReader({ kit, target, close, fill }: { kit: KitDocument; 
   const identify = () => {
     if (!best) return;
     if (target?.kind === 'loose') fill(`${kind === 'capacitor' ? 'c' : kind === 'coil' ? 'l' : 'r'} ${text.trim()} `);
-    else if (target?.kind === 'piece') append({ kind: 'marked', line: target.line.id, piece: target.piece, text: `${text.trim()} = ${best.text}` });
-    else if (line) append({ kind: 'marked', line: line.id, piece: 0, text: `${text.trim()} = ${best.text}` });
+    else if (target?.kind === 'piece') void append({ kind: 'marked', line: target.line.id, piece: target.piece, text: `${text.trim()} = ${best.text}` });
+    else if (line) void append({ kind: 'marked', line: line.id, piece: 0, text: `${text.trim()} = ${best.text}` });
     close();
   };
   const expectThis = () => {
     if (!best || best.value === null || !line) return;
-    const { value, tolerance } = best;
-    changeSheet({
-      lines: kit.sheet.lines.map((l) =>
-        l.id === line.id ? { ...l, value, tolerance: tolerance ?? l.tolerance, label: l.value === null ? `${l.label} ${best.text}` : l.label } : l,
-      ),
-    });
+    const { value, tolerance, text: said } = best;
+    void append((k) =>
+      patch(k, 'lines', line.id, { value, tolerance: tolerance ?? line.tolerance, label: line.value === null ? `${line.label} ${said}` : line.label }),
+    );
     close();
   };
   const onKeyDown = (e: KeyboardEvent<HTMLInputElement>) => {

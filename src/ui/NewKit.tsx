@@ -2,17 +2,30 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { type ChangeEvent, useDeferredValue, useMemo, useRef, useState } from 'react';
-import { type Draft, readDraft, suggestedNets } from '@/core/bench/newKit';
-import { describe } from '@/core/circuit/diagnostic';
+import { type Draft, suggestedNets } from '@/core/draft';
+import { describe } from '@/core/circuit';
 import { type Columns } from '@/core/partslist';
-import { readListFile, toRows } from '@/store/listText';
+import { readListFile } from '@/store/listText';
+import { askFree } from '@/store/results';
 import { createKit } from '@/store/shelf';
 import { ListPreview } from './ListPreview';
+import { useAnswer } from './useResult';
 
 const LIST_EXAMPLE =
   'refs,kind,value,tolerance,qty\n"R1,R2",resistor,10k,5%,2\n\nor free lines in any of ten languages:\nR1-R4,R7 10k 1/4W x5\nC1、C2 瓷片电容 104\n2x 100 µF/25V electrolítico\n12 V adapter 500 mA, not included';
 const DECK_EXAMPLE = 'My board\nV1 in 0 9\nR1 in led 470\nD1 led 0 LRED\n.model LRED D(IS=7.7E-18 N=2 RS=2)\n.end';
 const MOST_CHARACTERS = 2_000_000;
+
+const NOTHING_READ: Draft = {
+  rows: [],
+  lines: [],
+  list: { lines: [], needs: [], options: [], remarks: [], way: 'free', columns: [], heading: -1 },
+  circuit: null,
+  deckRemarks: [],
+  nets: [],
+  mismatches: [],
+  unsolvable: null,
+};
 
 export function NewKit() {
   const router = useRouter();
@@ -26,8 +39,10 @@ export function NewKit() {
   const [columns, setColumns] = useState<Columns | null>(null);
   const [note, setNote] = useState('');
   const file = useRef<HTMLInputElement>(null);
-  const rows = useMemo(() => toRows(slowList), [slowList]);
-  const draft = useMemo(() => readDraft(rows, slowDeck, columns), [rows, slowDeck, columns]);
+  const asked = useMemo(() => ({ list: slowList, deck: slowDeck, columns }), [slowList, slowDeck, columns]);
+  const answer = useAnswer('readDraft', asked);
+  const draft = answer.value ?? NOTHING_READ;
+  const { rows } = draft;
   const pickList = async (e: ChangeEvent<HTMLInputElement>) => {
     const chosenFile = e.target.files?.[0];
     e.target.value = '';
@@ -39,26 +54,28 @@ export function NewKit() {
     setNote(`${chosenFile.name}, read as ${encoding}.`);
   };
   const nets = chosen ?? new Set(suggestedNets(draft));
-  const blocked = problemOf(draft, list, deck);
 
   const make = () => {
-    if (blocked !== null) {
-      setMessage(blocked);
-      return;
-    }
-    createKit(
-      title.trim() || draft.circuit?.title || 'My kit',
-      readDraft(toRows(list), deck, columns),
-      deck,
-      draft.nets.filter((n) => nets.has(n)),
-    ).then(
-      (id) => {
-        router.push(`/bench/?kit=${encodeURIComponent(id)}`);
-      },
-      (error: unknown) => {
-        setMessage((error as Error).message);
-      },
-    );
+    askFree('readDraft', { list, deck, columns })
+      .then((read) => {
+        const blocked = problemOf(read, list, deck);
+        if (blocked !== null) throw new Error(blocked);
+        const reach = chosen ?? new Set(suggestedNets(read));
+        return createKit(
+          title.trim() || read.circuit?.title || 'My kit',
+          read,
+          deck,
+          read.nets.filter((n) => reach.has(n)),
+        );
+      })
+      .then(
+        (id) => {
+          router.push(`/bench/?kit=${encodeURIComponent(id)}`);
+        },
+        (error: unknown) => {
+          setMessage((error as Error).message);
+        },
+      );
   };
   const toggle = (net: string) => {
     const next = new Set(nets);
@@ -108,7 +125,9 @@ export function NewKit() {
           <p className="soft" role="status">
             {draft.lines.length > 0
               ? `${draft.lines.length} lines, ${draft.lines.reduce((n, l) => n + l.refs.length, 0)} positions${list.trim() === '' ? ', made from the deck' : ''}.`
-              : 'No lines yet.'}
+              : answer.state === 'working'
+                ? 'Reading the list…'
+                : 'No lines yet.'}
           </p>
           <div className="row">
             <button

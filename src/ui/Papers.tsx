@@ -1,11 +1,11 @@
 import { Modal } from 'antd';
 import { useState } from 'react';
-import { type KitDocument } from '@/core/kit';
+import { type KitState } from '@/core/kit';
 import { packetLabels, sellerLetter } from '@/core/report';
 import { saveFile } from './files';
 
 /** What can be printed or sent from the tray: packet labels, and a letter about what is short or wrong. */
-export function Papers({ kit }: { kit: KitDocument }) {
+export function Papers({ kit }: { kit: KitState }) {
   const [open, setOpen] = useState<'labels' | 'letter' | null>(null);
   const letter = sellerLetter(kit);
   const close = () => {

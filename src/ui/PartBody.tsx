@@ -1,6 +1,5 @@
 import { type Line } from '@/core/kit';
-import { type Colour } from '@/core/marking/colours';
-import { bandsOf, capacitorCode } from '@/core/marking/printBands';
+import { bandsOf, capacitorCode, type Colour } from '@/core/marking';
 
 export const PAINT: Readonly<Record<Colour, string>> = {
   black: '#1b1b1b',

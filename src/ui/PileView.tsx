@@ -1,11 +1,12 @@
 'use client';
 import { useMemo } from 'react';
-import { PILE_UNIT, pileOf, type Pile, type SortedPile } from '@/core/bench/pile';
-import { patternText, pieceName, settlingStep } from '@/core/bench/pileWords';
-import { type KitDocument, type Line } from '@/core/kit';
+import { patternText, pieceName, type Pile, pileOf, settlingStep, type SortedPile } from '@/core/loop';
+import { type KitState, type Line } from '@/core/kit';
 import { type LooseKind, type LoosePiece } from '@/core/parcel';
 import { print } from '@/core/quantity';
+import { LOOSE_FACTS, unitOf } from '@/core/vocabulary';
 import { useBench } from '@/store/bench';
+import { useResult } from './useResult';
 import { PartBody } from './PartBody';
 import { type Loop } from './useLoop';
 import { VerdictMark } from './VerdictMark';
@@ -20,9 +21,9 @@ const KINDS: readonly (readonly [LooseKind, string])[] = [
 ];
 
 /** The loose pile: pieces typed in any order find their lines by themselves. */
-export function PileView({ kit, loop }: { kit: KitDocument; loop: Loop }) {
+export function PileView({ kit, loop }: { kit: KitState; loop: Loop }) {
   const pile = useMemo(() => pileOf(kit), [kit]);
-  const sorted = useBench((s) => s.pile);
+  const { value: sorted } = useResult('pile', kit, undefined);
   const known = sorted && pile.pieces.every((p) => p.id in sorted.sorted.assignment) ? sorted : null;
   return (
     <div className="zones tray-why">
@@ -84,7 +85,7 @@ function StrangersCell({ pile, sorted }: { pile: Pile; sorted: SortedPile | null
   );
 }
 
-function PileStory({ kit, pile, sorted, loop }: { kit: KitDocument; pile: Pile; sorted: SortedPile | null; loop: Loop }) {
+function PileStory({ kit, pile, sorted, loop }: { kit: KitState; pile: Pile; sorted: SortedPile | null; loop: Loop }) {
   const append = useBench((s) => s.append);
   const wanted = pile.lines.reduce((n, l) => n + l.quantity, 0);
   const last = pile.pieces[pile.pieces.length - 1];
@@ -97,7 +98,7 @@ function PileStory({ kit, pile, sorted, loop }: { kit: KitDocument; pile: Pile; 
       const number = sorted.sorted.assignment[id] ?? null;
       return number === null ? null : kit.sheet.lines[number - 1]!.id;
     };
-    append({ kind: 'sorted', pieces: pile.pieces.map((p) => ({ loose: p.id, line: lineOf(p.id) })) });
+    void append({ kind: 'sorted', pieces: pile.pieces.map((p) => ({ loose: p.id, line: lineOf(p.id) })) });
     loop.setPileKind(null);
   };
   return (
@@ -157,10 +158,10 @@ function PileStory({ kit, pile, sorted, loop }: { kit: KitDocument; pile: Pile; 
 }
 
 /** Where the last piece went. */
-function placeText(kit: KitDocument, sorted: SortedPile, piece: LoosePiece): string {
+function placeText(kit: KitState, sorted: SortedPile, piece: LoosePiece): string {
   const number = sorted.sorted.assignment[piece.id] ?? null;
   const doubt = sorted.doubts.find((d) => d.piece === piece.id);
   const sure = doubt ? `${Math.round(100 * doubt.probability)} % sure` : 'sure';
-  const shown = piece.value === null ? pieceName(piece) : print(piece.value, PILE_UNIT[piece.kind], 3);
+  const shown = piece.value === null ? pieceName(piece) : print(piece.value, unitOf(LOOSE_FACTS[piece.kind].mode), 3);
   return number === null ? `${shown} belongs to no line (${sure}).` : `${shown} goes to ${kit.sheet.lines[number - 1]!.label} (${sure}).`;
 }

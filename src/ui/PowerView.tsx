@@ -1,20 +1,19 @@
 'use client';
-import { type CheckProgress, currentStage, deriveStages, isMeasure, type StageProgress } from '@/core/bench/stages';
-import { checkTargetsOf, type Phase } from '@/core/bench/targets';
-import { deriveBoardState, type KitDocument } from '@/core/kit';
-import { print, type Unit } from '@/core/quantity';
-import { fittedAt } from '@/core/stage/scene';
+import { type CheckProgress, checkTargetsOf, currentStage, deriveStages, isMeasure, type Phase, type StageProgress } from '@/core/loop';
+import { type KitState } from '@/core/kit';
+import { print } from '@/core/quantity';
+import { fittedAt, setupOf } from '@/core/stage';
+import { unitOf } from '@/core/vocabulary';
 import { type Verdict } from '@/core/verdict';
-import { useBench } from '@/store/bench';
 import { BoardMap, type MapPoint } from './BoardMap';
 import { type Loop } from './useLoop';
+import { useWindows } from './useWindows';
 import { VerdictMark } from './VerdictMark';
 
-const UNIT: Readonly<Record<string, Unit>> = { dcv: 'V', dca: 'A', ohms: 'ohm', diode: 'V', frequency: 'Hz' };
 const STATUS_VERDICT: Readonly<Record<StageProgress['status'], Verdict>> = { passed: 'in', failed: 'out', current: 'none', waiting: 'none' };
 
-export function PowerView({ kit, loop, go }: { kit: KitDocument; loop: Loop; go: (phase: Phase) => void }) {
-  const windows = useBench((s) => s.windows);
+export function PowerView({ kit, loop, go }: { kit: KitState; loop: Loop; go: (phase: Phase) => void }) {
+  const windows = useWindows(kit);
   const stages = deriveStages(kit, windows);
   const here = currentStage(stages) ?? stages[stages.length - 1];
   if (!here)
@@ -99,11 +98,11 @@ function Checks({ here, loop }: { here: StageProgress; loop: Loop }) {
 function shown(c: CheckProgress): string {
   if (!isMeasure(c)) return c.results.every((r) => r.entry?.asExpected) ? 'yes' : c.verdict === 'out' ? 'not so' : '–';
   if (!c.entry) return '–';
-  return c.entry.reading === 'over' ? 'OL' : print(c.entry.reading, UNIT[c.check.mode]!);
+  return c.entry.reading === 'over' ? 'OL' : print(c.entry.reading, unitOf(c.check.mode));
 }
 
-function Map({ kit, here, loop }: { kit: KitDocument; here: StageProgress; loop: Loop }) {
-  const present = fittedAt(kit.sheet, here.stage, deriveBoardState(kit));
+function Map({ kit, here, loop }: { kit: KitState; here: StageProgress; loop: Loop }) {
+  const present = fittedAt(setupOf(kit), here.stage);
   const points = kit.sheet.testPoints.map((t): MapPoint => ({
     id: t.id,
     net: t.net,

@@ -1,19 +1,20 @@
 'use client';
+import { Tag } from 'antd';
 import { type KeyboardEvent, type RefObject, useEffect, useMemo } from 'react';
-import { expectationText } from '@/core/bench/cards';
-import { type LastVerdict, lastVerdict } from '@/core/bench/lastVerdict';
-import { type Phase } from '@/core/bench/targets';
-import { type KitDocument, meterOf } from '@/core/kit';
-import { type MeterMode, uncertaintyOf } from '@/core/meter';
+import { expectationText, type LastVerdict, lastVerdict, type Phase } from '@/core/loop';
+import { type KitState, meterOf } from '@/core/kit';
+import { uncertaintyOf } from '@/core/meter';
+import { type MeterMode } from '@/core/vocabulary';
 import { parseDisplay, UNIT_SYMBOL } from '@/core/quantity';
 import { conformity, type Verdict } from '@/core/verdict';
 import { useBench } from '@/store/bench';
 import { type Loop } from './useLoop';
+import { useWindows } from './useWindows';
 import { VerdictMark } from './VerdictMark';
 import { WindowGauge } from './WindowGauge';
 
 interface Props {
-  readonly kit: KitDocument;
+  readonly kit: KitState;
   readonly phase: Phase;
   readonly loop: Loop;
   readonly field: RefObject<HTMLInputElement | null>;
@@ -24,8 +25,9 @@ interface Props {
 
 /** Always at the same place: target, entry, expectation, last verdict. */
 export function ProbeBar({ kit, phase, loop, field, nothing, readMarking }: Props) {
-  const windows = useBench((s) => s.windows);
+  const windows = useWindows(kit);
   const last = useMemo(() => lastVerdict(kit, windows), [kit, windows]);
+  const notSaved = useBench((s) => s.unsaved.length > 0);
   return (
     <footer className="probe-bar" aria-label="Probe bar">
       <section>
@@ -41,7 +43,7 @@ export function ProbeBar({ kit, phase, loop, field, nothing, readMarking }: Prop
       </section>
       <section aria-live="polite">
         <h2 className="label">Last verdict</h2>
-        <VerdictZone last={last} />
+        <VerdictZone last={last} notSaved={notSaved} />
       </section>
     </footer>
   );
@@ -162,7 +164,7 @@ function EntryZone({ kit, phase, loop, field, readMarking }: Omit<Props, 'nothin
             k="Ctrl Z"
             text="withdraw"
             run={() => {
-              useBench.getState().undo();
+              void useBench.getState().undo();
             }}
           />
         </div>
@@ -212,7 +214,7 @@ function ConfirmZone({ loop, practice, fitting }: { loop: Loop; practice: boolea
           k="Ctrl Z"
           text="withdraw"
           run={() => {
-            useBench.getState().undo();
+            void useBench.getState().undo();
           }}
         />
       </div>
@@ -220,7 +222,7 @@ function ConfirmZone({ loop, practice, fitting }: { loop: Loop; practice: boolea
   );
 }
 
-function ExpectedZone({ kit, loop }: { kit: KitDocument; loop: Loop }) {
+function ExpectedZone({ kit, loop }: { kit: KitState; loop: Loop }) {
   const { card, target } = loop;
   if (!card || !target) return <p>—</p>;
   if (!card.expected) return <p style={{ fontSize: 16, color: 'var(--ink)' }}>{card.why}</p>;
@@ -251,13 +253,14 @@ function modeOf(target: NonNullable<Loop['target']>): MeterMode | null {
   return target.kind === 'check' && target.check.what === 'measure' ? target.check.mode : null;
 }
 
-function VerdictZone({ last }: { last: LastVerdict | null }) {
+function VerdictZone({ last, notSaved }: { last: LastVerdict | null; notSaved: boolean }) {
   if (!last) return <p>Nothing entered yet.</p>;
   return (
     <>
       <div className={`verdict-line v-${last.verdict}`}>
         <VerdictMark verdict={last.verdict} size={24} /> <span>{last.title}</span>
       </div>
+      {notSaved && <Tag color="warning">not saved yet</Tag>}
       <p style={{ fontSize: 14 }}>{last.detail}</p>
       {last.reckoning.length > 0 && (
         <details className="reckoning">

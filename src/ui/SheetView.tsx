@@ -1,6 +1,8 @@
 'use client';
 import { useState } from 'react';
-import { type KitDocument, KIND_FACTS, type Line, type LineKind, meetsNeed, type Need, type Owned, standing } from '@/core/kit';
+import { choiceOn, type KitState, type Line, type LineKind, meetsNeed, type Need, type Owned, put, remove, withDependents } from '@/core/kit';
+import { factsOf } from '@/core/vocabulary';
+import { newId } from '@/store/stamps';
 import { readFreeLine, readNeed, expandRefs } from '@/core/partslist';
 import { printNominal, printTolerance } from '@/core/quantity';
 import { useBench } from '@/store/bench';
@@ -10,7 +12,7 @@ import { TypeCards } from './TypeCards';
 import { VerdictMark } from './VerdictMark';
 
 /** What should be: lines, what the kit needs besides, options, type cards. */
-export function SheetView({ kit }: { kit: KitDocument }) {
+export function SheetView({ kit }: { kit: KitState }) {
   return (
     <div className="zones halves">
       <section className="card" aria-label="Lines">
@@ -26,15 +28,15 @@ export function SheetView({ kit }: { kit: KitDocument }) {
   );
 }
 
-function Lines({ kit }: { kit: KitDocument }) {
-  const change = useBench((s) => s.changeSheet);
+function Lines({ kit }: { kit: KitState }) {
+  const append = useBench((s) => s.append);
   return (
     <>
       <div className="row" style={{ justifyContent: 'space-between' }}>
         <h2 className="label">
           {kit.sheet.lines.length} lines, {kit.sheet.lines.reduce((n, l) => n + l.refs.length, 0)} positions
         </h2>
-        <TakeBackSheet />
+        <TakeBackSheet kit={kit} />
       </div>
       {kit.sheet.lines.length === 0 && <p>No lines yet. Add them below, or make a new kit from a pasted list.</p>}
       <table className="shown sheet-lines">
@@ -62,7 +64,10 @@ function Lines({ kit }: { kit: KitDocument }) {
                   className="chip"
                   aria-label={`Remove ${l.label}`}
                   onClick={() => {
-                    change({ lines: kit.sheet.lines.filter((other) => other.id !== l.id) });
+                    void append((k) => {
+                      const gone = remove(k, 'lines', l.id);
+                      return gone && withDependents(k, gone);
+                    });
                   }}
                 >
                   Remove
@@ -77,7 +82,7 @@ function Lines({ kit }: { kit: KitDocument }) {
 }
 
 function facts(l: Line): string {
-  const { unit, word } = KIND_FACTS[l.kind];
+  const { unit, word } = factsOf(l.kind);
   const tolerance = l.tolerance ? printTolerance(l.tolerance) : '';
   return [
     word,
@@ -95,15 +100,15 @@ function facts(l: Line): string {
 }
 
 /** A line typed as sellers print it; a slip that amends the list, wire links and needs go in here as well. */
-function AddLine({ kit }: { kit: KitDocument }) {
-  const change = useBench((s) => s.changeSheet);
+function AddLine({ kit }: { kit: KitState }) {
+  const append = useBench((s) => s.append);
   const [text, setText] = useState('');
   const [slip, setSlip] = useState('');
   const [message, setMessage] = useState('');
   const add = () => {
-    const need = readNeed(text, `need-${kit.sheet.revision}`);
+    const need = readNeed(text, `need-${newId().slice(0, 8)}`);
     if (need) {
-      change({ needs: [...kit.sheet.needs, need] });
+      void append((k) => put(k, 'needs', need));
       setMessage(`Added to the needs: ${need.text}`);
       setText('');
       return;
@@ -119,8 +124,8 @@ function AddLine({ kit }: { kit: KitDocument }) {
       setMessage(`${taken.join(', ')} stands in another line already. Remove it there first.`);
       return;
     }
-    const id = `line-${kit.sheet.revision}-${kit.sheet.lines.length + 1}`;
-    change({ lines: [...kit.sheet.lines, { ...line, id, ...(slip.trim() ? { amendment: slip.trim() } : {}) }] });
+    const id = `line-${newId().slice(0, 8)}`;
+    void append((k) => put(k, 'lines', { ...line, id, ...(slip.trim() ? { amendment: slip.trim() } : {}) }));
     setMessage(`Added ${line.label}.`);
     setText('');
   };
@@ -162,7 +167,7 @@ function freeLine(text: string): Omit<Line, 'id'> | null {
   const kind = COARSE[free.kind];
   if (!kind) return null;
   const value = typeof free.value === 'number' ? free.value : null;
-  const shown = value !== null ? printNominal(value, KIND_FACTS[kind].unit) : String(free.value ?? text);
+  const shown = value !== null ? printNominal(value, factsOf(kind).unit) : String(free.value ?? text);
   return {
     kind,
     label: kind === 'led' ? `LED ${shown}` : shown,
@@ -181,7 +186,7 @@ function linkLine(text: string): Omit<Line, 'id'> | null {
   return refs && refs.length > 0 ? { kind: 'link', label: 'Wire links', value: null, tolerance: null, quantity: 0, refs } : null;
 }
 
-function Needs({ kit }: { kit: KitDocument }) {
+function Needs({ kit }: { kit: KitState }) {
   return (
     <>
       <h2 className="label">Needed, not supplied</h2>
@@ -193,10 +198,9 @@ function Needs({ kit }: { kit: KitDocument }) {
   );
 }
 
-function NeedRow({ kit, need }: { kit: KitDocument; need: Need }) {
+function NeedRow({ kit, need }: { kit: KitState; need: Need }) {
   const append = useBench((s) => s.append);
-  const entries = standing(kit.log).flatMap((e) => (e.kind === 'owned' && e.need === need.id ? [e.owned] : []));
-  const noted = entries[entries.length - 1];
+  const noted = kit.owned.get(need.id)?.at(-1)?.owned;
   const [owned, setOwned] = useState<Owned>(noted ?? {});
   const [open, setOpen] = useState(false);
   const set = (key: 'volts' | 'amperes' | 'ohms' | 'watts') => (v: number | null) => {
@@ -217,7 +221,7 @@ function NeedRow({ kit, need }: { kit: KitDocument; need: Need }) {
           className="inline-form"
           onSubmit={(e) => {
             e.preventDefault();
-            append({ kind: 'owned', need: need.id, owned });
+            void append({ kind: 'owned', need: need.id, owned });
             setOpen(false);
           }}
         >
@@ -276,26 +280,26 @@ function NeedRow({ kit, need }: { kit: KitDocument; need: Need }) {
   );
 }
 
-function Options({ kit }: { kit: KitDocument }) {
+function Options({ kit }: { kit: KitState }) {
   const append = useBench((s) => s.append);
   if (kit.sheet.options.length === 0) return null;
-  const chosen = new Map(
-    standing(kit.log).flatMap((e) => (e.kind === 'modified' && e.change.what === 'strap' ? [[e.change.option, e.change.choice] as const] : [])),
-  );
   return (
     <>
       <h2 className="label">Edition and options</h2>
       {kit.sheet.options.map((o) => (
         <div key={o.id} className="row" style={{ marginBottom: 8 }}>
-          <span>{o.text}</span>
+          <span>
+            {o.text}
+            {choiceOn(kit, o.id, kit.board) === undefined && <small className="soft"> not decided: counts as fitted</small>}
+          </span>
           {o.choices.map((choice) => (
             <button
               key={choice}
               type="button"
               className="chip"
-              aria-pressed={chosen.get(o.id) === choice}
+              aria-pressed={choiceOn(kit, o.id, kit.board) === choice}
               onClick={() => {
-                append({ kind: 'modified', change: { what: 'strap', option: o.id, choice } });
+                void append({ kind: 'modified', change: { what: 'strap', option: o.id, choice } });
               }}
             >
               {choice}

@@ -2,10 +2,11 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { type ChangeEvent, useEffect, useRef, useState } from 'react';
-import { listKits, loadKit, rawKit, removeKit, saveKit, type ShelfItem } from '@/store/storage';
-import { openFile, openDemo, shelfDemos } from '@/store/shelf';
+import { listKits, loadKit, putBack, rawKit, type ShelfItem, takeOff } from '@/store/storage';
+import { type FilePreview, openDemo, previewFile, shelfDemos, takeIn } from '@/store/shelf';
 import { type Line } from '@/core/kit';
 import { saveFile } from './files';
+import { FileDialog } from './FileDialog';
 import { PartBody } from './PartBody';
 import { toggleTheme } from './Theme';
 import { VerdictMark } from './VerdictMark';
@@ -67,7 +68,8 @@ export function Shelf() {
   const router = useRouter();
   const [items, setItems] = useState<ShelfItem[] | null>(null);
   const [message, setMessage] = useState<string | null>(null);
-  const [removed, setRemoved] = useState<{ id: string; title: string; kit: unknown } | null>(null);
+  const [removed, setRemoved] = useState<ShelfItem | null>(null);
+  const [preview, setPreview] = useState<FilePreview | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const refresh = () => {
     listKits().then(setItems, () => {
@@ -88,17 +90,21 @@ export function Shelf() {
   const pick = async (e: ChangeEvent<HTMLInputElement>) => {
     const chosen = e.target.files?.[0];
     e.target.value = '';
-    if (chosen) enter(await openFile(chosen));
+    if (!chosen) return;
+    const found = await previewFile(chosen);
+    if (found.kind === 'new') enter(await takeIn(found.doc));
+    else if (found.kind === 'same') enter(found.id);
+    else if (found.kind === 'newer' || (found.kind === 'refused' && found.rest === null)) setMessage(found.message);
+    else setPreview(found);
   };
   const remove = async (item: ShelfItem) => {
-    const kit = await rawKit(item.id);
-    await removeKit(item.id);
-    setRemoved({ id: item.id, title: item.title, kit });
+    await takeOff(item);
+    setRemoved(item);
     refresh();
   };
-  const putBack = async () => {
+  const putItBack = async () => {
     if (!removed) return;
-    await saveKit(removed.kit as Parameters<typeof saveKit>[0]);
+    await putBack(removed);
     setRemoved(null);
     refresh();
   };
@@ -136,7 +142,7 @@ export function Shelf() {
             type="button"
             className="plain"
             onClick={() => {
-              putBack().catch(fail);
+              putItBack().catch(fail);
             }}
           >
             Put it back
@@ -180,6 +186,15 @@ export function Shelf() {
           }}
         />
       </div>
+      <FileDialog
+        preview={preview}
+        close={() => {
+          setPreview(null);
+        }}
+        take={(doc) => {
+          takeIn(doc).then(enter, fail);
+        }}
+      />
       <Story />
       <h2 className="label">On the shelf</h2>
       {items === null && <p className="soft">Looking…</p>}

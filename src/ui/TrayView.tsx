@@ -1,27 +1,24 @@
 'use client';
 import { useMemo } from 'react';
-import { type Phase } from '@/core/bench/targets';
-import { lotFindings, lotText } from '@/core/bench/lots';
-import { orientationCard } from '@/core/bench/orientation';
-import { PILE_UNIT } from '@/core/bench/pile';
-import { contradicts } from '@/core/bench/readMarking';
-import { systematicErrors } from '@/core/bench/systematic';
+import { contradicts, lotFindings, lotText, orientationCard, type Phase, systematicErrors } from '@/core/loop';
 import { type ConsequenceText } from '@/core/consequence';
-import { type Compartment, deriveBoardState, deriveStrangers, deriveTray, expectationOf, type KitDocument, type Line, meterOf, standing } from '@/core/kit';
+import { type Compartment, deriveStrangers, deriveTray, expectationOf, type KitState, type Line, meterOf } from '@/core/kit';
 import { cardFor } from '@/core/typecard';
 import { print, printWindow } from '@/core/quantity';
 import { type Verdict } from '@/core/verdict';
-import { useBench } from '@/store/bench';
+import { LOOSE_FACTS, unitOf } from '@/core/vocabulary';
 import { BoardMap } from './BoardMap';
 import { Papers } from './Papers';
 import { PartBody } from './PartBody';
 import { PileView } from './PileView';
 import { TypeCardText } from './TypeCards';
+import { useConsequences } from './useConsequences';
 import { type Loop } from './useLoop';
+import { useOwnCards } from './useOwnCards';
 import { VerdictMark } from './VerdictMark';
 
 interface Props {
-  readonly kit: KitDocument;
+  readonly kit: KitState;
   readonly phase: Extract<Phase, 'unpack' | 'check' | 'fit'>;
   readonly loop: Loop;
   readonly go: (phase: Phase) => void;
@@ -29,7 +26,7 @@ interface Props {
 
 /** Unpack and Check show the sorting tray; Fit shows the board filling up. */
 export function TrayView({ kit, phase, loop, go }: Props) {
-  const tray = useMemo(() => deriveTray(kit), [kit]);
+  const tray = deriveTray(kit);
   const target = loop.target;
   const lineInHand = target && 'line' in target ? target.line.id : null;
   if (phase === 'unpack' && loop.pileKind) return <PileView kit={kit} loop={loop} />;
@@ -52,7 +49,7 @@ function Tray({
   lineInHand,
   loop,
 }: {
-  kit: KitDocument;
+  kit: KitState;
   tray: readonly Compartment[];
   phase: 'unpack' | 'check';
   lineInHand: string | null;
@@ -60,8 +57,8 @@ function Tray({
 }) {
   if (tray.length === 0) return <section className="card">This kit has no parts list yet. Make a new kit with one from the shelf.</section>;
   const short = tray.filter((c) => c.counted !== null && c.counted < c.line.quantity);
-  const strangers = deriveStrangers(kit).map((e) =>
-    typeof e.reading === 'number' ? print(e.reading, PILE_UNIT[e.part], 3) : String(e.marking ?? 'over-range'),
+  const strangers = deriveStrangers(kit).map(({ entry: e }) =>
+    typeof e.reading === 'number' ? print(e.reading, unitOf(LOOSE_FACTS[e.part].mode), 3) : String(e.marking ?? 'over-range'),
   );
   const choose = (line: Line) => {
     const states = loop.states.filter((s) => 'line' in s.target && s.target.line.id === line.id);
@@ -143,7 +140,7 @@ function footText(c: Compartment, phase: 'unpack' | 'check'): string {
   return values.length < c.pieces.length ? `${shown.replace(' – ', '–')} ${values.length}/${c.pieces.length}` : shown;
 }
 
-function CountStory({ kit, tray, left, go, loop }: { kit: KitDocument; tray: readonly Compartment[]; left: number; go: Props['go']; loop: Loop }) {
+function CountStory({ kit, tray, left, go, loop }: { kit: KitState; tray: readonly Compartment[]; left: number; go: Props['go']; loop: Loop }) {
   const short = tray.filter((c) => c.counted !== null && c.counted < c.line.quantity);
   const spare = tray.filter((c) => c.counted !== null && c.counted > c.line.quantity);
   return (
@@ -202,9 +199,8 @@ function CountStory({ kit, tray, left, go, loop }: { kit: KitDocument; tray: rea
 }
 
 /** What the kit is dead without and the bag does not hold. */
-function NeedsReminder({ kit }: { kit: KitDocument }) {
-  const met = new Set(standing(kit.log).flatMap((e) => (e.kind === 'owned' ? [e.need] : [])));
-  const open = kit.sheet.needs.filter((n) => !met.has(n.id));
+function NeedsReminder({ kit }: { kit: KitState }) {
+  const open = kit.sheet.needs.filter((n) => !kit.owned.has(n.id));
   if (open.length === 0) return null;
   return (
     <p className="soft">
@@ -214,9 +210,9 @@ function NeedsReminder({ kit }: { kit: KitDocument }) {
 }
 
 /** A stranger in place of something missing: what it would do. */
-function Offers({ kit }: { kit: KitDocument }) {
-  const consequences = useBench((s) => s.consequences);
-  return deriveStrangers(kit).flatMap((piece) =>
+function Offers({ kit }: { kit: KitState }) {
+  const consequences = useConsequences(kit);
+  return deriveStrangers(kit).flatMap(({ entry: piece }) =>
     kit.sheet.lines.flatMap((line) => {
       const found = consequences[`offer:${piece.id}:${line.id}`];
       if (!found || typeof piece.reading !== 'number') return [];
@@ -229,8 +225,8 @@ function Offers({ kit }: { kit: KitDocument }) {
   );
 }
 
-function CheckStory({ kit, tray, left, go, loop }: { kit: KitDocument; tray: readonly Compartment[]; left: number; go: Props['go']; loop: Loop }) {
-  const consequences = useBench((s) => s.consequences);
+function CheckStory({ kit, tray, left, go, loop }: { kit: KitState; tray: readonly Compartment[]; left: number; go: Props['go']; loop: Loop }) {
+  const consequences = useConsequences(kit);
   const off = tray.flatMap((c) => c.pieces.filter((p) => p.verdict === 'out' || p.verdict === 'doubtful').map((p) => ({ c, p })));
   const lots = useMemo(() => lotFindings(kit, tray), [kit, tray]);
   const why =
@@ -308,17 +304,20 @@ function CheckStory({ kit, tray, left, go, loop }: { kit: KitDocument; tray: rea
 
 const DoesText = ({ does }: { does: ConsequenceText }) => (
   <>
-    <b className={does.usable ? 'v-in' : 'v-out'}>{does.title}.</b> {does.detail}
+    <b className={does.usable === null ? 'v-doubtful' : does.usable ? 'v-in' : 'v-out'}>{does.title}.</b> {does.detail}
   </>
 );
 
 /** How the part in hand is turned, what its card says, and what may falsify its reading. */
-function InHand({ kit, loop }: { kit: KitDocument; loop: Loop }) {
-  const target = loop.target;
+function InHand({ kit, loop }: { kit: KitState; loop: Loop }) {
+  const own = useOwnCards();
+  const { target } = loop;
   if (target?.kind !== 'piece' && target?.kind !== 'fit') return null;
   const { line } = target;
-  const orientation = orientationCard(line.kind);
-  const card = cardFor(line, kit.sheet.typeCards);
+  const turned = orientationCard(line.kind);
+  // Where both ways are right there is nothing to tell.
+  const orientation = turned.exceptions.length > 0 ? turned : null;
+  const card = cardFor(line, kit.sheet.typeCards, own);
   const traps = target.kind === 'piece' ? systematicErrors(line.kind, target.expected, meterOf(kit), null) : [];
   if (!orientation && !card && traps.length === 0) return null;
   return (
@@ -339,8 +338,8 @@ function InHand({ kit, loop }: { kit: KitDocument; loop: Loop }) {
   );
 }
 
-function FitMap({ kit, loop }: { kit: KitDocument; loop: Loop }) {
-  const { fitted } = deriveBoardState(kit);
+function FitMap({ kit, loop }: { kit: KitState; loop: Loop }) {
+  const { fitted } = kit.board;
   const refs = loop.target?.kind === 'fit' ? loop.target.refs : [];
   return (
     <section className="card map" aria-label="Board">
@@ -349,7 +348,7 @@ function FitMap({ kit, loop }: { kit: KitDocument; loop: Loop }) {
   );
 }
 
-function FitStory({ kit, loop, go }: { kit: KitDocument; loop: Loop; go: Props['go'] }) {
+function FitStory({ kit, loop, go }: { kit: KitState; loop: Loop; go: Props['go'] }) {
   const target = loop.target?.kind === 'fit' ? loop.target : null;
   const left = loop.states.filter((s) => !s.done).length;
   return (
@@ -362,7 +361,7 @@ function FitStory({ kit, loop, go }: { kit: KitDocument; loop: Loop; go: Props['
           </p>
           <InHand kit={kit} loop={loop} />
           <p className="soft">{left} lines to go. Tick every part off as it goes in: the classic failure is a small packet that was overlooked.</p>
-          {target.stage.id !== kit.sheet.stages[0]?.id && (
+          {target.stage && target.stage.id !== kit.sheet.stages[0]?.id && (
             <p className="note-box">This belongs to the stage “{target.stage.title}”. Fit it only when the stages before it have passed.</p>
           )}
           <p className="soft">Extract the fumes, wash your hands after leaded solder, wear eye protection when you clip leads.</p>

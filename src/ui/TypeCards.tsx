@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react';
-import { type KitDocument, type TypeCard } from '@/core/kit';
+import { type KitState, put, type TypeCard } from '@/core/kit';
 import { cardFor, COMMON_CARDS, comparePins } from '@/core/typecard';
 import { print, type Unit } from '@/core/quantity';
+import { useBench } from '@/store/bench';
 import { listCards, saveCard } from '@/store/storage';
 import { TextField } from './Field';
 
@@ -30,7 +31,8 @@ export function TypeCardText({ card }: { card: TypeCard }) {
 }
 
 /** Cards of the types on this kit's list, one's own collection, and a form for a new one. */
-export function TypeCards({ kit }: { kit: KitDocument }) {
+export function TypeCards({ kit }: { kit: KitState }) {
+  const append = useBench((s) => s.append);
   const [own, setOwn] = useState<readonly TypeCard[]>([]);
   const [type, setType] = useState('');
   const [body, setBody] = useState('TO-92');
@@ -55,6 +57,8 @@ export function TypeCards({ kit }: { kit: KitDocument }) {
     }
     saveCard(card).then(
       () => {
+        // A kit takes along the cards of its own types: they rate its parts and go with its file.
+        if (kit.sheet.lines.some((l) => cardFor(l, [card]) === card)) void append((k) => put(k, 'typeCards', card));
         setMessage(`${card.type} is in your collection, for every kit.`);
         refresh();
       },

@@ -1,26 +1,15 @@
 'use client';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { cardOf, type TargetCard } from '@/core/bench/cards';
-import { readPileEntry } from '@/core/bench/pile';
-import {
-  checkTargets,
-  countTargets,
-  currentTarget,
-  findTarget,
-  fitTargets,
-  looseTargets,
-  observableOfTarget,
-  type Phase,
-  pieceTargets,
-  type Target,
-  targetOfObservable,
-  type TargetState,
-} from '@/core/bench/targets';
-import { type EntryBody, type KitDocument, type ReadingValue } from '@/core/kit';
+import { cardOf, checkTargets, countTargets, currentTarget, findTarget, fitTargets, looseTargets, observableOfTarget, type Phase, pieceTargets, readPileEntry, type Target, type TargetCard, targetOfObservable, type TargetState } from '@/core/loop';
+import { type EntryBody, type KitState, type ReadingValue } from '@/core/kit';
 import { type LooseKind } from '@/core/parcel';
 import { parseDisplay } from '@/core/quantity';
-import { Cancelled, standInMeter, useBench } from '@/store/bench';
+import { useBench } from '@/store/bench';
+import { ask, Cancelled } from '@/store/results';
 import { loadDraft, saveDraft } from '@/store/storage';
+import { useInfluence } from './useConsequences';
+import { useSuspects } from './useSuspects';
+import { useWindows } from './useWindows';
 
 /** The loop of one phase: the target in hand, the entry field, and what happens on Enter. */
 export interface Loop {
@@ -49,7 +38,7 @@ interface LoopInputs {
   readonly pileKind: LooseKind | null;
 }
 
-function statesOf(phase: Phase, kit: KitDocument, { windows, influence, nextReading, pileKind }: LoopInputs): TargetState[] {
+function statesOf(phase: Phase, kit: KitState, { windows, influence, nextReading, pileKind }: LoopInputs): TargetState[] {
   switch (phase) {
     case 'unpack':
       return pileKind ? looseTargets(kit, pileKind) : countTargets(kit);
@@ -71,10 +60,12 @@ function statesOf(phase: Phase, kit: KitDocument, { windows, influence, nextRead
   }
 }
 
-export function useLoop(kit: KitDocument, phase: Phase): Loop {
-  const windows = useBench((s) => s.windows);
-  const next = useBench((s) => (s.findingsFor === kit.log.length ? (s.findings?.next?.id ?? null) : null));
-  const influence = useBench((s) => s.influence);
+export function useLoop(kit: KitState, phase: Phase): Loop {
+  const windows = useWindows(kit);
+  const { result } = useSuspects(kit, phase === 'fault');
+  // An older answer asks for a reading that may have been taken.
+  const next = result.state === 'fresh' ? (result.value?.next?.id ?? null) : null;
+  const influence = useInfluence(kit);
   const append = useBench((s) => s.append);
   const [pileKind, setPileKind] = useState<LooseKind | null>(null);
   const [wanted, setWanted] = useState<string | null>(null);
@@ -110,11 +101,17 @@ export function useLoop(kit: KitDocument, phase: Phase): Loop {
     [kit.id, targetId],
   );
 
+  const writing = useRef(false);
   const done = useCallback(
     (body: EntryBody) => {
-      append(body);
+      // One entry at a time: what follows is asked for when this one is on disk. A held key enters once.
+      if (writing.current) return;
+      writing.current = true;
       setText('');
-      setWanted(null);
+      void append(body).finally(() => {
+        writing.current = false;
+        setWanted(null);
+      });
     },
     [append, setText],
   );
@@ -219,7 +216,7 @@ function observedBody(target: Target, asExpected: boolean): EntryBody | null {
 }
 
 /** The log entry for what was typed, or a message about what is wrong with it. */
-function entryFor(kit: KitDocument, target: Target, card: TargetCard, text: string): EntryBody | string {
+function entryFor(kit: KitState, target: Target, card: TargetCard, text: string): EntryBody | string {
   if (target.kind === 'count') return countEntry(target, text);
   if (target.kind === 'loose') {
     const read = readPileEntry(text, target.part);
@@ -251,9 +248,9 @@ function entryFor(kit: KitDocument, target: Target, card: TargetCard, text: stri
 }
 
 /** The next piece of the simulated bag as somebody would type it: print, then reading. */
-async function drawFromBag(kit: KitDocument, number: number, setText: (text: string) => void, setError: (text: string) => void): Promise<void> {
+async function drawFromBag(kit: KitState, number: number, setText: (text: string) => void, setError: (text: string) => void): Promise<void> {
   try {
-    const piece = await standInMeter.drawLoose(kit, number);
+    const piece = await ask('drawLoose', kit, number);
     if (!piece) {
       setError('The simulated bag is empty: every piece was drawn.');
       return;
@@ -274,19 +271,19 @@ function countEntry(target: Extract<Target, { kind: 'count' }>, text: string): E
   return { kind: 'counted', line: target.line.id, quantity };
 }
 
-async function simulated(kit: KitDocument, target: Target): Promise<ReadingValue | boolean | null> {
+async function simulated(kit: KitState, target: Target): Promise<ReadingValue | boolean | null> {
   switch (target.kind) {
     case 'count':
-      return standInMeter.countPieces(kit, target.line.id);
+      return ask('countPieces', kit, target.line.id);
     case 'piece':
-      return standInMeter.readPiece(kit, target.line.id, target.piece);
+      return ask('readPiece', kit, { line: target.line.id, piece: target.piece });
     case 'fit':
     case 'loose':
       return null;
     default: {
       const observable = observableOfTarget(target);
-      if (observable) return standInMeter.readBoard(kit, target.stage.id, observable);
-      return target.kind === 'check' ? standInMeter.watchBoard(kit, target.stage.id, target.check.id) : null;
+      if (observable) return ask('readBoard', kit, { stage: target.stage.id, observable });
+      return target.kind === 'check' ? ask('watchBoard', kit, { stage: target.stage.id, check: target.check.id }) : null;
     }
   }
 }

@@ -1,4 +1,4 @@
 import * as Comlink from 'comlink';
-import { engine } from './engine';
+import { run } from './engine';
 
-Comlink.expose(engine);
+Comlink.expose({ run });

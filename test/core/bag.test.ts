@@ -1,16 +1,15 @@
 /** What is said about a bag: patterns, doubts, lots, the letter, the labels, the spreadsheet. */
-import { lotFindings, lotText } from '@/core/bench/lots';
-import { type Pile, type SortedPile } from '@/core/bench/pile';
-import { patternText, pieceName, settlingStep } from '@/core/bench/pileWords';
-import { contradicts, readBandWords, readMarking } from '@/core/bench/readMarking';
-import { append, deriveTray, type EntryBody, type KitDocument } from '@/core/kit';
+import { lotFindings, lotText } from '@/core/loop/lots';
+import { type Pile, type SortedPile } from '@/core/loop/pile';
+import { patternText, pieceName, settlingStep } from '@/core/loop/pileWords';
+import { contradicts, readBandWords, readMarking } from '@/core/loop/readMarking';
+import { deriveTray, type EntryBody } from '@/core/kit';
 import { type LoosePiece, lotReport, namePatterns, type ParcelLine, type Pattern, type Sorted } from '@/core/parcel';
 import { logRows, packetLabels, sellerLetter } from '@/core/report';
-import { DEMOS } from '@/stand-in/demos';
+import { DEMOS } from '@/stand-in';
+import { at, log } from '../support/kits';
 
-const at = (n: number) => ({ id: `e${n}`, at: new Date(Date.UTC(2026, 0, 1, 0, 0, n)).toISOString() });
 const fresh = () => DEMOS[0]!.kit(at(0));
-const log = (kit: KitDocument, ...bodies: EntryBody[]) => bodies.reduce((k, b) => append(k, b, at(k.log.length + 1)), kit);
 const piece = (id: string, value: number | null, rest: Partial<LoosePiece> = {}): LoosePiece => ({
   id,
   kind: 'R',

@@ -8,10 +8,10 @@ import { neighbourhood } from '@/core/circuit/neighbourhood';
 import { operatingPoint } from '@/core/circuit/operatingPoint';
 import { combinations, ConsequenceSolver, substitutes } from '@/core/consequence';
 import { checkPlaces } from '@/core/stage/placesCheck';
-import { DEMOS } from '@/stand-in/demos';
-import { engine } from '@/workers/engine';
+import { DEMOS } from '@/stand-in';
 import { CIRCUITS } from '../support/circuits';
 import { referenceOp } from '../support/simulator';
+import { setupOf, windowsOfKit } from '../support/kits';
 
 const block = (id: string): Block => BLOCKS.find((b) => b.id === id)!;
 const initial = (b: Block) => Object.fromEntries(b.fields.map((f) => [f.key, f.initial]));
@@ -182,13 +182,12 @@ describe('substitutes', () => {
   });
   test('2.2 k + 1.1 k does for the missing 3.3 k; 4.7 k does not; a spare that gets too hot is refused', () => {
     const kit = DEMOS[0]!.kit({ id: 'x', at: '2026-01-01T00:00:00Z' });
-    const windows = engine.windows(kit);
-    if (!windows.ok) throw new Error(windows.message);
-    const solver = new ConsequenceSolver(kit);
-    const [best, ...others] = substitutes(solver, 'R5', [{ value: 2200 }, { value: 1100 }, { value: 4700 }], windows.value);
+    const windows = windowsOfKit(kit);
+    const solver = new ConsequenceSolver(setupOf(kit));
+    const [best, ...others] = substitutes(solver, 'R5', [{ value: 2200 }, { value: 1100 }, { value: 4700 }], windows);
     expect(best).toMatchObject({ how: 'series', value: 3300, usable: true });
     expect(others.find((s) => s.how === 'single' && s.value === 4700)!.usable).toBe(false);
-    const hot = substitutes(solver, 'R1', [{ value: 1500, watts: 0.02 }], windows.value);
+    const hot = substitutes(solver, 'R1', [{ value: 1500, watts: 0.02 }], windows);
     expect(hot[0]!.usable).toBe(false);
   });
 });

@@ -1,8 +1,8 @@
-import { deriveStages, type Windows } from '@/core/bench/stages';
-import { diagnoserOf, findSuspects, investigate } from '@/core/bench/investigation';
-import { lastVerdict } from '@/core/bench/lastVerdict';
-import { checkTargets, currentTarget, findTarget, pieceTargets, targetOfObservable } from '@/core/bench/targets';
-import { cardOf } from '@/core/bench/cards';
+import { deriveStages, type Windows } from '@/core/loop/progress';
+import { diagnoserOf, findSuspects } from '@/core/diagnose/investigation';
+import { lastVerdict } from '@/core/loop/lastVerdict';
+import { checkTargets, currentTarget, findTarget, pieceTargets, targetOfObservable } from '@/core/loop/targets';
+import { cardOf } from '@/core/loop/cards';
 import { readDeck } from '@/core/circuit/deck/read';
 import { readDriven } from '@/core/circuit/meterDrive';
 import { operatingPoint } from '@/core/circuit/operatingPoint';
@@ -12,13 +12,14 @@ import { type Board } from '@/core/fault/board';
 import { faultKey, HEALTHY } from '@/core/fault/fault';
 import { listFaults } from '@/core/fault/list';
 import { describeFault } from '@/core/fault/words';
-import { append, deriveBoardState, type EntryBody, type KitDocument } from '@/core/kit';
+import { type EntryBody, type KitState } from '@/core/kit';
 import { HANDHELD } from '@/core/meter';
 import { boardOf, circuitOf, sceneOf } from '@/core/stage/scene';
 import { windowsOf } from '@/core/stage/windows';
 import { logDensityRobust, logGamma } from '@/core/statistics/multivariate';
-import { DEMOS } from '@/stand-in/demos';
-import { hideFault, readBoard, readPiece, watchBoard } from '@/stand-in/board';
+import { DEMOS } from '@/stand-in';
+import { hideFault, practiceOf, readBoard, readPiece, watchBoard } from '@/stand-in';
+import { append, investigationOf, setupOf } from '../support/kits';
 
 const DECK = `Divider with a lamp
 V1 in 0 12
@@ -174,16 +175,16 @@ describe('posterior', () => {
 describe('the demo, end to end in the core', () => {
   const fresh = () => DEMOS[0]!.kit({ id: 'k', at: '2026-01-01T00:00:00Z' });
   let n = 0;
-  const log = (kit: KitDocument, body: EntryBody) => append(kit, body, { id: `x${++n}`, at: new Date(1e12 + n).toISOString() });
-  const allWindows = (kit: KitDocument): Windows => {
+  const log = (kit: KitState, body: EntryBody) => append(kit, body, { id: `x${++n}`, at: new Date(1e12 + n).toISOString() });
+  const allWindows = (kit: KitState): Windows => {
     const whole = circuitOf(kit.sheet);
-    return Object.fromEntries(kit.sheet.stages.flatMap((s) => [...windowsOf(sceneOf(kit, whole, s, deriveBoardState(kit)), boardOf(kit, whole), HANDHELD)]));
+    return Object.fromEntries(kit.sheet.stages.flatMap((s) => [...windowsOf(sceneOf(setupOf(kit), whole, s), boardOf(setupOf(kit), whole), HANDHELD)]));
   };
-  const readStage = (kit: KitDocument, id: string) => {
+  const readStage = (kit: KitState, id: string) => {
     const stage = kit.sheet.stages.find((s) => s.id === id)!;
     return stage.checks.reduce((k, c) => {
-      if (c.what === 'observe') return log(k, { kind: 'observed', stage: id, check: c.id, asExpected: watchBoard(k, stage, c) });
-      return log(k, { kind: 'read', stage: id, check: c.id, reading: readBoard(k, stage, `${id}/${c.id}`, 1)!, meter: 'handheld' });
+      if (c.what === 'observe') return log(k, { kind: 'observed', stage: id, check: c.id, asExpected: watchBoard(practiceOf(k), stage, c) });
+      return log(k, { kind: 'read', stage: id, check: c.id, reading: readBoard(practiceOf(k), stage, `${id}/${c.id}`, 1)!, meter: 'handheld' });
     }, kit);
   };
 
@@ -202,7 +203,7 @@ describe('the demo, end to end in the core', () => {
   test('healthy boards of many seeds stay inside their windows and pass every stage', () => {
     const windows = allWindows(fresh());
     for (let seed = 1; seed <= 12; seed++) {
-      let kit: KitDocument = { ...fresh(), settings: { ...fresh().settings, standIn: { seed, fault: hideFault(HEALTHY), pieces: {} } } };
+      let kit: KitState = { ...fresh(), settings: { ...fresh().settings, standIn: { seed, fault: hideFault(HEALTHY), pieces: {} } } };
       for (const s of kit.sheet.stages) kit = readStage(kit, s.id);
       expect(deriveStages(kit, windows).map((s) => s.status)).toEqual(kit.sheet.stages.map(() => 'passed'));
     }
@@ -215,7 +216,7 @@ describe('the demo, end to end in the core', () => {
     const stages = deriveStages(kit, windows);
     expect(stages.map((s) => s.status)).toEqual(['passed', 'passed', 'passed', 'failed', 'waiting', 'waiting']);
     expect(lastVerdict(kit, windows)).toMatchObject({ verdict: 'out' });
-    const investigation = investigate(kit)!;
+    const investigation = investigationOf(kit)!;
     const findings = findSuspects(investigation, diagnoserOf(investigation));
     expect(describeFault(findings.suspects[0]!.fault).title).toBe('R9 is not connected');
     expect(findings.suspects[0]!.probability).toBeGreaterThan(0.8);
@@ -252,7 +253,7 @@ describe('the demo, end to end in the core', () => {
     expect(card).toMatchObject({ title: 'TP6', red: 'TP6, socket pin 3', black: 'ground post', unit: 'V' });
     expect(
       readPiece(
-        kit,
+        practiceOf(kit),
         kit.sheet.lines.find((l) => l.id === 'r-4k7')!,
         1,
         1,

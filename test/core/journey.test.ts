@@ -1,38 +1,39 @@
 /** Whole jobs without a screen: a simulated builder follows the proposed readings until the fault is named. */
-import { diagnoserOf, findSuspects, investigate } from '@/core/bench/investigation';
-import { currentStage, deriveStages, type Windows } from '@/core/bench/stages';
+import { diagnoserOf, findSuspects } from '@/core/diagnose/investigation';
+import { currentStage, deriveStages, type Windows } from '@/core/loop/progress';
 import { readDeck } from '@/core/circuit/deck/read';
-import { makeSheet, readDraft, suggestedNets } from '@/core/bench/newKit';
+import { draftOf, makeSheet, suggestedNets } from '@/core/draft/newKit';
 import { type Fault, faultKey } from '@/core/fault/fault';
-import { append, type EntryBody, type KitDocument, newKit } from '@/core/kit';
-import { hideFault } from '@/stand-in/board';
-import { DEMOS } from '@/stand-in/demos';
-import { engine } from '@/workers/engine';
+import { type KitState, newKit } from '@/core/kit';
+import { hideFault, practiceOf } from '@/stand-in';
+import { DEMOS } from '@/stand-in';
+import { ENGINE } from '@/workers/engine';
+import { at, investigationOf, log, windowsOfKit } from '../support/kits';
 
-const at = (n: number) => ({ id: `e${n}`, at: new Date(Date.UTC(2026, 0, 1, 0, 0, n)).toISOString() });
-const log = (kit: KitDocument, ...bodies: EntryBody[]) => bodies.reduce((k, b) => append(k, b, at(k.log.length + 1)), kit);
+const NO_PROGRESS = () => undefined;
+
 const value = <T>(o: { ok: true; value: T } | { ok: false; message: string }): T => {
   if (!o.ok) throw new Error(o.message);
   return o.value;
 };
-const withFault = (kit: KitDocument, fault: Fault): KitDocument => ({
+const withFault = (kit: KitState, fault: Fault): KitState => ({
   ...kit,
   settings: { ...kit.settings, standIn: { fault: hideFault(fault), seed: 5, pieces: {} } },
 });
 
 /** Takes every check of the stages in turn until one fails or all have passed. */
-function powerUp(kit: KitDocument, windows: Windows): KitDocument {
+function powerUp(kit: KitState, windows: Windows): KitState {
   for (let k = kit; ;) {
     const stage = currentStage(deriveStages(k, windows));
     if (!stage || stage.status === 'failed') return k;
     const before = k.log.length;
     for (const { check } of stage.checks) {
       if (check.what === 'measure') {
-        const reading = value(engine.readBoard(k, stage.stage.id, `${stage.stage.id}/${check.id}`, k.log.length));
+        const reading = ENGINE.readBoard({ practice: { ...practiceOf(k), attempt: k.log.length }, stage: stage.stage.id, observable: `${stage.stage.id}/${check.id}` }, NO_PROGRESS);
         if (reading !== null) k = log(k, { kind: 'read', stage: stage.stage.id, check: check.id, reading, meter: 'handheld' });
       } else
         for (const channel of check.channels ?? [undefined])
-          k = log(k, { kind: 'observed', stage: stage.stage.id, check: check.id, channel, asExpected: value(engine.watchBoard(k, stage.stage.id, check.id)) });
+          k = log(k, { kind: 'observed', stage: stage.stage.id, check: check.id, channel, asExpected: ENGINE.watchBoard({ practice: practiceOf(k), stage: stage.stage.id, check: check.id }, NO_PROGRESS) });
       const now = deriveStages(k, windows).find((s) => s.stage.id === stage.stage.id)!;
       if (now.status === 'failed') return k;
     }
@@ -41,20 +42,20 @@ function powerUp(kit: KitDocument, windows: Windows): KitDocument {
 }
 
 /** Follows the proposed readings: how many it took until the fault (or one that looks the same everywhere) led with 80 %. */
-function hunt(kit: KitDocument, fault: Fault, most = 10): { readings: number; rank: number; probability: number } {
+function hunt(kit: KitState, fault: Fault, most = 10): { readings: number; rank: number; probability: number } {
   let k = kit;
-  const first = investigate(k);
+  const first = investigationOf(k);
   if (!first) return { readings: 0, rank: Infinity, probability: 0 };
   const diagnoser = diagnoserOf(first);
   for (let readings = 0; ; readings++) {
-    const investigation = investigate(k)!;
+    const investigation = investigationOf(k)!;
     // Predictions do not depend on the readings as long as the stages are the same.
     const findings = findSuspects(investigation, investigation.key === first.key ? diagnoser : diagnoserOf(investigation));
     const rank = findings.suspects.findIndex((s) => faultKey(s.fault) === faultKey(fault));
     const probability = findings.suspects[rank]?.probability ?? 0;
     if (!findings.next || readings >= most || probability > 0.8) return { readings, rank: rank < 0 ? Infinity : rank, probability };
     const [stage, place] = findings.next.id.split('/') as [string, string];
-    const reading = value(engine.readBoard(k, stage, findings.next.id, k.log.length));
+    const reading = ENGINE.readBoard({ practice: { ...practiceOf(k), attempt: k.log.length }, stage: stage, observable: findings.next.id }, NO_PROGRESS);
     if (reading === null) return { readings, rank, probability };
     k = log(
       k,
@@ -69,7 +70,7 @@ const plain = (kind: 'open' | 'short' | 'reversed' | 'turned', ref: string): Fau
 
 describe('the demo, with one fault or another on its board', () => {
   const kit = DEMOS[0]!.kit(at(0));
-  const windows = value(engine.windows(kit));
+  const windows = windowsOfKit(kit);
   test.each<[string, Fault]>([
     ['R9 not connected', plain('open', 'R9')],
     ['R6 ten times too large', { kind: 'wrong-value', parts: ['R6'], detail: { value: 47_000 } }],
@@ -87,7 +88,7 @@ describe('the demo, with one fault or another on its board', () => {
   test('a healthy board passes every stage, and nobody is accused', () => {
     const done = powerUp(withFault(kit, { kind: 'healthy', parts: [], detail: {} }), windows);
     expect(deriveStages(done, windows).map((s) => s.status)).toEqual(kit.sheet.stages.map(() => 'passed'));
-    const investigation = investigate(done)!;
+    const investigation = investigationOf(done)!;
     const [top] = findSuspects(investigation, diagnoserOf(investigation)).suspects;
     expect(top!.fault.kind).toBe('healthy');
     expect(top!.probability).toBeGreaterThan(0.8);
@@ -127,9 +128,9 @@ describe('kits that nobody prepared', () => {
   test.each(DECKS)('%s: list from the deck, stages of their own, the hidden fault among the first three', (_, lines, fault) => {
     const deck = `Own kit\n${lines}\n.end`;
     expect(readDeck(deck).diagnostics).toEqual([]);
-    const draft = readDraft([], deck);
+    const draft = draftOf([], deck);
     const kit = withFault(newKit(makeSheet('Own kit', draft, deck, suggestedNets(draft)), at(0)), fault);
-    const windows = value(engine.windows(kit));
+    const windows = windowsOfKit(kit);
     const faulty = powerUp(kit, windows);
     expect(deriveStages(faulty, windows).some((s) => s.status === 'failed')).toBe(true);
     expect(hunt(faulty, fault).rank).toBeLessThan(3);

@@ -1,5 +1,6 @@
 import { readList, readNeed } from '@/core/partslist';
-import { decodeText, toCsv, toRows } from '@/store/listText';
+import { toCsv, toRows } from '@/core/partslist';
+import { decodeText } from '@/store/listText';
 
 const read = (text: string) => readList(toRows(text), null);
 const brief = (text: string) => read(text).lines.map((l) => [l.kind, l.value, l.quantity, l.refs.join(' ')]);

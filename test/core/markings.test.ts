@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { readMarking } from '@/core/bench/readMarking';
+import { readMarking } from '@/core/loop/readMarking';
 import { type Line } from '@/core/kit';
 import {
   decodeCapacitorCode,

@@ -1,4 +1,4 @@
-import { systematicErrors } from '@/core/bench/systematic';
+import { systematicErrors } from '@/core/loop/systematic';
 import { agreement, HANDHELD, judgeMeterCheck, uncertaintyIn, verifyInstrument } from '@/core/meter';
 import { meetsNeed, type Need } from '@/core/kit';
 import { cardFor, comparePins, COMMON_CARDS } from '@/core/typecard';

@@ -1,4 +1,4 @@
-import { makeSheet, readDraft, suggestedNets } from '@/core/bench/newKit';
+import { draftOf, makeSheet, suggestedNets } from '@/core/draft/newKit';
 import { bandsOf, capacitorCode } from '@/core/marking/printBands';
 import { expandRefs, readList } from '@/core/partslist';
 
@@ -53,7 +53,7 @@ describe('a kit of one’s own', () => {
   const deck = 't\nV1 a 0 9\nR1 a b 1k\nD1 b 0 LR\nC1 a 0 100u\nQ1 a b 0 N\n.model LR D(IS=1e-17 N=2)\n.model N PNP(BF=100)\n';
 
   test('from a deck alone: its parts make the list, its nets the test points', () => {
-    const draft = readDraft([], deck);
+    const draft = draftOf([], deck);
     expect(draft.lines.map((l) => [l.kind, l.refs])).toEqual([
       ['resistor', ['R1']],
       ['led', ['D1']],
@@ -66,11 +66,11 @@ describe('a kit of one’s own', () => {
   });
 
   test('list and circuit that do not meet are told apart', () => {
-    const draft = readDraft(rows('ref;kind;value\nR1;resistor;1k\nR9;resistor;1k'), deck);
+    const draft = draftOf(rows('ref;kind;value\nR1;resistor;1k\nR9;resistor;1k'), deck);
     expect(draft.mismatches).toEqual(
       expect.arrayContaining([expect.stringMatching(/^R9 .*no place in the circuit/), expect.stringMatching(/^D1 is in the circuit but on no line/)]),
     );
-    expect(readDraft([], 't\nV1 a 0 5\nV2 a 0 6\nR1 a 0 1').unsolvable).toMatch(/V2 closes a loop/);
+    expect(draftOf([], 't\nV1 a 0 5\nV2 a 0 6\nR1 a 0 1').unsolvable).toMatch(/V2 closes a loop/);
   });
 });
 

@@ -1,14 +1,12 @@
-import { pileOf, readPileEntry, sortPile } from '@/core/bench/pile';
-import { patternText, settlingStep } from '@/core/bench/pileWords';
+import { pileOf, readPileEntry, sortPile } from '@/core/loop/pile';
+import { patternText, settlingStep } from '@/core/loop/pileWords';
 import { ConsequenceSolver, consequenceText, influences } from '@/core/consequence';
-import { append, deriveStrangers, deriveTray, type EntryBody, type KitDocument, meterOf, openKit } from '@/core/kit';
+import { deriveStrangers, deriveTray, meterOf, openKit } from '@/core/kit';
 import { logRows, packetLabels, sellerLetter } from '@/core/report';
-import { DEMOS } from '@/stand-in/demos';
-import { engine } from '@/workers/engine';
+import { DEMOS, looseFromBag, practiceOf } from '@/stand-in';
+import { at, log, setupOf, windowsOfKit } from '../support/kits';
 
-const at = (n: number) => ({ id: `e${n}`, at: new Date(Date.UTC(2026, 0, 1, 0, 0, n)).toISOString() });
 const demo = () => DEMOS[0]!.kit(at(0));
-const log = (kit: KitDocument, ...bodies: EntryBody[]) => bodies.reduce((k, b) => append(k, b, at(k.log.length + 1)), kit);
 const value = <T>(o: { ok: true; value: T } | { ok: false; message: string }): T => {
   if (!o.ok) throw new Error(o.message);
   return o.value;
@@ -39,7 +37,7 @@ describe('a pile tipped out of the simulated bag', () => {
   const whole = () => {
     let kit = demo();
     for (let n = 0; ; n++) {
-      const piece = value(engine.looseFromBag(kit, n));
+      const piece = looseFromBag(practiceOf(kit), n);
       if (!piece) return kit;
       kit = log(kit, { kind: 'loose', ...piece, meter: 'handheld' });
     }
@@ -93,8 +91,8 @@ test('lines of an option that was decided otherwise leave the tray', () => {
 
 describe('consequences', () => {
   const kit = demo();
-  const windows = value(engine.windows(kit));
-  const solver = new ConsequenceSolver(kit);
+  const windows = windowsOfKit(kit);
+  const solver = new ConsequenceSolver(setupOf(kit));
   const says = (supposed: Record<string, number>) => consequenceText(kit, solver.of({ values: supposed }, windows));
 
   test('a 46.8 k in place of R6 moves the frost point: do not fit', () => {

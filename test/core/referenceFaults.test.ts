@@ -4,13 +4,14 @@ import { writeDeck } from '@/core/circuit/deck/write';
 import { type Circuit } from '@/core/circuit/netlist';
 import { operatingPoint } from '@/core/circuit/operatingPoint';
 import { applyFault } from '@/core/fault/apply';
-import { type Board, type BoardPart, type BoardPartKind } from '@/core/fault/board';
+import { type Board, type BoardPart } from '@/core/fault/board';
+import { type BoardKind } from '@/core/vocabulary';
 import { type Fault } from '@/core/fault/fault';
 import { listFaults } from '@/core/fault/list';
 import { describeFault } from '@/core/fault/words';
 import { referenceOp } from '../support/simulator';
 
-const KINDS: Readonly<Record<string, BoardPartKind>> = { R: 'resistor', D: 'diode', Z: 'zener', L: 'led', Q: 'npn', P: 'pnp', M: 'nmos', J: 'njf' };
+const KINDS: Readonly<Record<string, BoardKind>> = { R: 'resistor', D: 'diode', Z: 'zener', L: 'led', Q: 'npn', P: 'pnp', M: 'nmos', J: 'njf' };
 
 function boardOf(circuit: Circuit, kinds: Readonly<Record<string, keyof typeof KINDS>>): Board {
   const parts = circuit.parts.flatMap((p): BoardPart[] => {

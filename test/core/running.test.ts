@@ -1,15 +1,18 @@
 /** Boards that never rest: windows, readings, suspects and consequences of running signals. */
-import { deriveStages } from '@/core/bench/stages';
-import { diagnoserOf, findSuspects, investigate } from '@/core/bench/investigation';
-import { makeSheet, readDraft } from '@/core/bench/newKit';
+import { deriveStages } from '@/core/loop/progress';
+import { diagnoserOf, findSuspects } from '@/core/diagnose/investigation';
+import { draftOf, makeSheet } from '@/core/draft/newKit';
 import { readDeck } from '@/core/circuit/deck/read';
 import { steadyState } from '@/core/circuit/steady';
 import { statisticsOf, wholePeriods } from '@/core/circuit/traceStatistics';
 import { ConsequenceSolver } from '@/core/consequence';
-import { append, newKit, type EntryBody, type KitDocument, type MeasureCheck } from '@/core/kit';
+import { newKit, type EntryBody, type KitState, type MeasureCheck } from '@/core/kit';
 import { type Fault } from '@/core/fault/fault';
-import { hideFault } from '@/stand-in/board';
-import { engine } from '@/workers/engine';
+import { hideFault, practiceOf } from '@/stand-in';
+import { ENGINE } from '@/workers/engine';
+import { at, investigationOf, log, reworked, setupOf, windowsOfKit } from '../support/kits';
+
+const NO_PROGRESS = () => undefined;
 
 const FLASHER = `Two lamps in turn
 V1 vcc 0 9
@@ -25,17 +28,10 @@ Q2 c2 b2 0 NS
 .model NS NPN(IS=1.5E-14 BF=250 VAF=80 BR=4 RC=0.5 RE=0.1)
 .end`;
 
-const at = (n: number) => ({ id: `e${n}`, at: new Date(Date.UTC(2026, 0, 1, 0, 0, n)).toISOString() });
-const log = (kit: KitDocument, ...bodies: EntryBody[]) => bodies.reduce((k, b) => append(k, b, at(k.log.length + 1)), kit);
-const value = <T>(o: { ok: true; value: T } | { ok: false; message: string }): T => {
-  if (!o.ok) throw new Error(o.message);
-  return o.value;
-};
-
-function flasher(fault: Fault | null = null): KitDocument {
-  const draft = readDraft([], FLASHER);
+function flasher(fault: Fault | null = null): KitState {
+  const draft = draftOf([], FLASHER);
   const kit = newKit(makeSheet('Two lamps', draft, FLASHER, ['c1', 'c2', 'b1', 'b2']), at(0));
-  return fault ? { ...kit, settings: { ...kit.settings, standIn: { fault: hideFault(fault), seed: 3, pieces: {} } } } : kit;
+  return fault ? reworked(kit, {}, { standIn: { fault: hideFault(fault), seed: 3, pieces: {} } }) : kit;
 }
 
 describe('a course over whole periods', () => {
@@ -63,14 +59,14 @@ describe('a course over whole periods', () => {
 describe('a flasher as a kit of one’s own', () => {
   const kit = flasher();
   const power = kit.sheet.stages.find((s) => s.id === 'power')!;
-  const windows = value(engine.windows(kit));
+  const windows = windowsOfKit(kit);
 
   test('volts, currents and the frequency have windows; a healthy stand-in lies inside all of them', () => {
     const healthy = flasher({ kind: 'healthy', parts: [], detail: {} });
     const checks = power.checks.filter((c): c is MeasureCheck => c.what === 'measure');
     expect(checks.map((c) => c.mode)).toEqual(expect.arrayContaining(['dcv', 'dca', 'frequency']));
     const read = checks.map((c, i): EntryBody => {
-      const reading = value(engine.readBoard(healthy, 'power', `power/${c.id}`, i));
+      const reading = ENGINE.readBoard({ practice: { ...practiceOf(healthy), attempt: i }, stage: 'power', observable: `power/${c.id}` }, NO_PROGRESS);
       expect(reading).not.toBeNull();
       return { kind: 'read', stage: 'power', check: c.id, reading: reading!, meter: 'handheld' };
     });
@@ -79,7 +75,7 @@ describe('a flasher as a kit of one’s own', () => {
   });
 
   test('twice the timing capacitors, half the frequency', () => {
-    const solver = new ConsequenceSolver(kit);
+    const solver = new ConsequenceSolver(setupOf(kit));
     const { shifts } = solver.of({ values: { C1: 2e-6, C2: 2e-6 } }, windows);
     const hz = shifts.find((s) => s.mode === 'frequency')!;
     expect((hz.after as number) / (hz.before as number)).toBeCloseTo(0.5, 1);
@@ -87,14 +83,14 @@ describe('a flasher as a kit of one’s own', () => {
   });
 
   test('a swept base resistor gives the range of the frequency', () => {
-    const hz = new ConsequenceSolver(kit).sweep('R3', [33e3, 47e3, 68e3]).find((s) => s.mode === 'frequency')!;
+    const hz = new ConsequenceSolver(setupOf(kit)).sweep('R3', [33e3, 47e3, 68e3]).find((s) => s.mode === 'frequency')!;
     const [fast, middle, slow] = hz.readings as number[];
     expect(fast!).toBeGreaterThan(middle!);
     expect(middle!).toBeGreaterThan(slow!);
   });
 
   test('a base resistor supposed away stalls it: 0 Hz, and volts of a board that rests (one lamp on, the other off)', () => {
-    const { shifts, unsolved } = new ConsequenceSolver(kit).of({ removed: ['R4'] }, windows);
+    const { shifts, unsolved } = new ConsequenceSolver(setupOf(kit)).of({ removed: ['R4'] }, windows);
     expect(unsolved).toEqual([]);
     const after = (id: string) => shifts.find((s) => s.observable === `power/${id}`)!.after as number;
     expect(after('hz-tp1')).toBe(0);
@@ -106,11 +102,11 @@ describe('a flasher as a kit of one’s own', () => {
   test('a base resistor that is not connected is found from averages and a counter', () => {
     const faulty = flasher({ kind: 'open', parts: ['R4'], detail: {} });
     const read = ['tp1', 'tp2', 'tp3', 'tp4', 'hz-tp1'].flatMap((check, i): EntryBody[] => {
-      const reading = value(engine.readBoard(faulty, 'power', `power/${check}`, i));
+      const reading = ENGINE.readBoard({ practice: { ...practiceOf(faulty), attempt: i }, stage: 'power', observable: `power/${check}` }, NO_PROGRESS);
       return reading === null ? [] : [{ kind: 'read', stage: 'power', check, reading, meter: 'handheld' }];
     });
     expect(read).toHaveLength(5);
-    const investigation = investigate(log(faulty, ...read))!;
+    const investigation = investigationOf(log(faulty, ...read))!;
     const { suspects } = findSuspects(investigation, diagnoserOf(investigation));
     expect(suspects.slice(0, 3).map((s) => `${s.fault.kind} ${s.fault.parts.join()}`)).toContain('open R4');
     expect(suspects.find((s) => s.fault.kind === 'healthy')?.probability ?? 0).toBeLessThan(0.01);

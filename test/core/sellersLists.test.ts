@@ -1,7 +1,7 @@
 /** Whole lists as sellers in ten languages print them (invented; wordings: common practice, no source). */
 import { type LineKind } from '@/core/kit';
 import { readList } from '@/core/partslist';
-import { toRows } from '@/store/listText';
+import { toRows } from '@/core/partslist';
 
 type Expected = readonly [kind: LineKind, value: number | null, quantity: number, refs: string];
 const read = (text: string) => readList(toRows(text), null);

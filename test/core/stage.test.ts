@@ -1,24 +1,19 @@
 /** The circuit as it stands at a stage: fitted, set, changed; and the windows that follow from it. */
-import { deriveStages, judgeReading, windowFor, type Windows } from '@/core/bench/stages';
+import { deriveStages, judgeReading, windowFor, type Windows } from '@/core/loop/progress';
 import { findPart } from '@/core/circuit/netlist';
-import { append, deriveBoardState, type EntryBody, type KitDocument, type MeasureCheck, type Stage } from '@/core/kit';
+import { type EntryBody, type KitState, type MeasureCheck, type Stage } from '@/core/kit';
 import { HANDHELD } from '@/core/meter';
 import { showsSign } from '@/core/stage/observe';
-import { boardOf, circuitAt, circuitOf, elementOf, fittedAt, pastReadings, sceneOf } from '@/core/stage/scene';
+import { boardOf, circuitAt, circuitOf, elementOf, fittedAt, sceneOf } from '@/core/stage/scene';
+import { windowInputs } from '@/core/stage/allWindows';
 import { windowsOf } from '@/core/stage/windows';
-import { DEMOS } from '@/stand-in/demos';
-import { engine } from '@/workers/engine';
+import { DEMOS } from '@/stand-in';
+import { at, log, setupOf, windowsOfKit } from '../support/kits';
 
-const at = (n: number) => ({ id: `e${n}`, at: new Date(Date.UTC(2026, 0, 1, 0, 0, n)).toISOString() });
 const fresh = () => DEMOS[0]!.kit(at(0));
-const log = (kit: KitDocument, ...bodies: EntryBody[]) => bodies.reduce((k, b) => append(k, b, at(k.log.length + 1)), kit);
-const stage = (kit: KitDocument, id: string): Stage => kit.sheet.stages.find((s) => s.id === id)!;
-const circuit = (kit: KitDocument, id: string) => circuitAt(kit, circuitOf(kit.sheet), stage(kit, id), deriveBoardState(kit));
-const windows = (kit: KitDocument): Windows => {
-  const w = engine.windows(kit);
-  if (!w.ok) throw new Error(w.message);
-  return w.value;
-};
+const stage = (kit: KitState, id: string): Stage => kit.sheet.stages.find((s) => s.id === id)!;
+const circuit = (kit: KitState, id: string) => circuitAt(setupOf(kit), circuitOf(kit.sheet), stage(kit, id));
+const windows = (kit: KitState): Windows => windowsOfKit(kit);
 
 describe('as fitted so far', () => {
   test('what a later stage fits is absent before it', () => {
@@ -34,7 +29,7 @@ describe('as fitted so far', () => {
     const out = log(fresh(), { kind: 'removed', refs: ['R12'] });
     expect(findPart(circuit(out, 'warm'), 'R12')).toBeUndefined();
     expect(findPart(circuit(log(out, { kind: 'fitted', refs: ['R12'] }), 'warm'), 'R12')).toBeDefined();
-    expect(fittedAt(out.sheet, stage(out, 'warm'), deriveBoardState(out)).has('R12')).toBe(false);
+    expect(fittedAt(setupOf(out), stage(out, 'warm')).has('R12')).toBe(false);
   });
   test('a ref may be called otherwise in the deck', () => {
     const kit = fresh();
@@ -54,19 +49,19 @@ describe('changes of the board', () => {
     [
       'a link',
       { what: 'link', nets: ['ts', 'rf'] } as const,
-      (k: KitDocument) => circuit(k, 'warm').parts.some((p) => p.name.startsWith('~link') && p.nodes.join() === 'ts,rf'),
+      (k: KitState) => circuit(k, 'warm').parts.some((p) => p.name.startsWith('~link') && p.nodes.join() === 'ts,rf'),
     ],
     [
       'a part added between nets',
       { what: 'part-added', name: 'R99', kind: 'R', value: 1000, nets: ['v5', '0'] } as const,
-      (k: KitDocument) => findPart(circuit(k, 'warm'), 'R99') !== undefined,
+      (k: KitState) => findPart(circuit(k, 'warm'), 'R99') !== undefined,
     ],
     [
       'a value replaced',
       { what: 'value-replaced', ref: 'R5', value: 3900 } as const,
-      (k: KitDocument) => (findPart(circuit(k, 'warm'), 'R5') as { value: number }).value === 3900,
+      (k: KitState) => (findPart(circuit(k, 'warm'), 'R5') as { value: number }).value === 3900,
     ],
-    ['a track cut', { what: 'track-cut', ref: 'R5', pin: '1' } as const, (k: KitDocument) => findPart(circuit(k, 'warm'), 'R5')!.nodes[0] !== 'v5'],
+    ['a track cut', { what: 'track-cut', ref: 'R5', pin: '1' } as const, (k: KitState) => findPart(circuit(k, 'warm'), 'R5')!.nodes[0] !== 'v5'],
   ])('%s', (_, change, holds) => {
     expect(holds(fresh())).toBe(false);
     const changed = log(fresh(), { kind: 'modified', change });
@@ -89,9 +84,7 @@ describe('changes of the board', () => {
   });
   test('readings on an unchanged board have no window of their own', () => {
     const kit = log(fresh(), { kind: 'read', stage: 'warm', check: 'tp5', reading: 3.74, meter: 'handheld' }, { kind: 'noted', text: 'x' });
-    const whole = circuitOf(kit.sheet);
-    const now = new Map(kit.sheet.stages.map((s) => [s.id, sceneOf(kit, whole, s, deriveBoardState(kit))]));
-    expect(pastReadings(kit, whole, now)).toEqual([]);
+    expect(windowInputs(kit)!.past).toEqual([]);
   });
 });
 
@@ -118,8 +111,8 @@ describe('windows', () => {
   test('law: a wider tolerance never narrows a window', () => {
     const kit = fresh();
     const whole = circuitOf(kit.sheet);
-    const scene = sceneOf(kit, whole, stage(kit, 'warm'), deriveBoardState(kit));
-    const board = boardOf(kit, whole);
+    const scene = sceneOf(setupOf(kit), whole, stage(kit, 'warm'));
+    const board = boardOf(setupOf(kit), whole);
     const wide = { ...board, parts: board.parts.map((p) => ({ ...p, tolerance: [p.tolerance[0] * 2, p.tolerance[1] * 2] as const })) };
     const [narrow, broad] = [windowsOf(scene, board, HANDHELD), windowsOf(scene, wide, HANDHELD)];
     for (const id of ['warm/tp4', 'warm/tp5', 'warm/tp6']) {

@@ -5,12 +5,12 @@ import { operatingPoint } from '@/core/circuit/operatingPoint';
 import { type Consequence, ConsequenceSolver, consequenceText } from '@/core/consequence';
 import { ratingsOf } from '@/core/consequence/ratings';
 import { overloads, powerOf, switchOnOverloads } from '@/core/consequence/stress';
-import { type KitDocument, type Line, type LineKind, newKit, type Sheet, type Stage, type TypeCard } from '@/core/kit';
+import { type KitState, type Line, type LineKind, newKit, type Sheet, type Stage, type TypeCard } from '@/core/kit';
 import { circuitAt, controlOf } from '@/core/stage/scene';
 import { checkPlaces } from '@/core/stage/placesCheck';
-import { deriveBoardState } from '@/core/kit';
-import { DEMOS } from '@/stand-in/demos';
-import { engine } from '@/workers/engine';
+
+import { DEMOS } from '@/stand-in';
+import { setupOf, windowsOfKit } from '../support/kits';
 
 const line = (kind: LineKind, refs: string[], rest: Partial<Line> = {}): Line => ({
   id: refs.join('-'),
@@ -23,44 +23,45 @@ const line = (kind: LineKind, refs: string[], rest: Partial<Line> = {}): Line =>
   ...rest,
 });
 
-function kitOf(deck: string, lines: readonly Line[], stages: readonly Stage[] = [], typeCards: readonly TypeCard[] = []): KitDocument {
+function kitOf(deck: string, lines: readonly Line[], stages: readonly Stage[] = [], typeCards: readonly TypeCard[] = []): KitState {
   const sheet: Sheet = {
-    revision: 1,
     title: 'Test',
     boards: [{ id: 'A', name: 'Board' }],
     lines,
     needs: [],
     options: [],
-    circuit: { deck: `t\n${deck}\n.end` },
+    circuit: { deck: `t\n${deck}\n.end`, neighbours: [] },
     testPoints: [],
     placement: [],
+    pads: [],
     stages,
     claims: [],
     typeCards,
     photos: [],
+    constraints: [],
   };
   return newKit(sheet, { id: 'k', at: '2026-01-01T00:00:00Z' });
 }
-const circuitOf = (kit: KitDocument) => readDeck(kit.sheet.circuit!.deck).circuit;
+const circuitOf = (kit: KitState) => readDeck(kit.sheet.circuit!.deck).circuit;
 const burnt = (deck: string, lines: readonly Line[], cards: readonly TypeCard[] = []) => {
   const kit = kitOf(deck, lines, [], cards);
-  return overloads(kit, circuitOf(kit)).map((o) => `${o.ref} ${o.what}`);
+  return overloads(setupOf(kit), circuitOf(kit)).map((o) => `${o.ref} ${o.what}`);
 };
 
 describe('ratings', () => {
   const kit = kitOf('R1 a 0 1k', []);
   test('a type card’s limits, the list’s before them', () => {
-    expect(ratingsOf(kit, line('diode', ['D1'], { type: '1N4148' }))).toEqual({ volts: 75, amperes: 0.2 });
-    expect(ratingsOf(kit, line('diode', ['D1'], { type: '1N4007' }))).toMatchObject({ volts: 1000, amperes: 1, surge: 30 });
-    expect(ratingsOf(kit, line('npn', ['Q1'], { type: 'BC547', rating: { watts: 0.3 } }))).toMatchObject({ volts: 45, amperes: 0.1, watts: 0.3 });
+    expect(ratingsOf(setupOf(kit), line('diode', ['D1'], { type: '1N4148' }))).toEqual({ volts: 75, amperes: 0.2 });
+    expect(ratingsOf(setupOf(kit), line('diode', ['D1'], { type: '1N4007' }))).toMatchObject({ volts: 1000, amperes: 1, surge: 30 });
+    expect(ratingsOf(setupOf(kit), line('npn', ['Q1'], { type: 'BC547', rating: { watts: 0.3 } }))).toMatchObject({ volts: 45, amperes: 0.1, watts: 0.3 });
   });
   test('a resistor has only what the list prints; an unknown type has nothing', () => {
-    expect(ratingsOf(kit, line('resistor', ['R1'], { value: 1000, rating: { watts: 0.25 } }))).toEqual({ watts: 0.25 });
-    expect(ratingsOf(kit, line('diode', ['D1'], { type: 'XYZ99' }))).toEqual({});
+    expect(ratingsOf(setupOf(kit), line('resistor', ['R1'], { value: 1000, rating: { watts: 0.25 } }))).toEqual({ watts: 0.25 });
+    expect(ratingsOf(setupOf(kit), line('diode', ['D1'], { type: 'XYZ99' }))).toEqual({});
   });
   test('a card of the kit’s own goes before the common one', () => {
     const own = kitOf('R1 a 0 1k', [], [], [{ type: '1N4148', pins: {}, figures: [{ name: 'forward current', value: 0.15, unit: 'A', source: 'typed' }] }]);
-    expect(ratingsOf(own, line('diode', ['D1'], { type: '1N4148' }))).toEqual({ amperes: 0.15 });
+    expect(ratingsOf(setupOf(own), line('diode', ['D1'], { type: '1N4148' }))).toEqual({ amperes: 0.15 });
   });
 });
 
@@ -70,8 +71,8 @@ describe('at the operating point (P = U I, Ohm)', () => {
     expect(at(0.25)).toEqual(['R1 power']);
     expect(at(0.5)).toEqual([]);
     const kit = kitOf('V1 a 0 12\nR1 a 0 470', []);
-    expect(powerOf(kit, circuitOf(kit), 'R1')).toBeCloseTo(144 / 470, 9);
-    expect(powerOf(kit, circuitOf(kit), 'R9')).toBe(0);
+    expect(powerOf(setupOf(kit), circuitOf(kit), 'R1')).toBeCloseTo(144 / 470, 9);
+    expect(powerOf(setupOf(kit), circuitOf(kit), 'R9')).toBe(0);
   });
   test('voltage of a capacitor, either way round', () => {
     for (const v of [20, -20])
@@ -109,7 +110,7 @@ describe('running', () => {
   const half = `V1 a 0 SIN(0 20 50)\nD1 a b X\nR1 b 0 100\n.model X D(IS=4E-9 N=1.9)`;
   test('a rectifier diode bears the mean of its half waves, û/(π R), and the whole peak backwards', () => {
     const kit = kitOf(half, [line('diode', ['D1'], { rating: { amperes: 0.05, volts: 15 } })]);
-    const found = overloads(kit, circuitOf(kit));
+    const found = overloads(setupOf(kit), circuitOf(kit));
     const mean = found.find((o) => o.what === 'current')!;
     // 0.85 V stay across the diode: (20 − 0.85) / (π 100), a little less for the angle lost.
     expect(mean.value).toBeGreaterThan(0.054);
@@ -118,7 +119,7 @@ describe('running', () => {
   });
   test('a resistor bears the mean of its power: û²/(4 R) of a half wave', () => {
     const kit = kitOf(half, [line('resistor', ['R1'], { value: 100, rating: { watts: 0.5 } })]);
-    const [found] = overloads(kit, circuitOf(kit));
+    const [found] = overloads(setupOf(kit), circuitOf(kit));
     expect(found!.what).toBe('power');
     expect(found!.value).toBeLessThan(1);
     expect(found!.value).toBeGreaterThan(0.85);
@@ -134,19 +135,19 @@ describe('at switch-on', () => {
       [],
       [{ type: 'OWN1', pins: {}, figures: [{ name: 'surge current', value: 2, unit: 'A', source: 'typed' }] }],
     );
-    const [surge] = switchOnOverloads(small, circuitOf(small), ['V1']);
+    const [surge] = switchOnOverloads(setupOf(small), circuitOf(small), ['V1']);
     expect(surge).toMatchObject({ ref: 'D1', what: 'current', when: 'switch-on', rating: 2 });
     // At most the supply less a junction, over the resistances in the loop (0.5 Ω and 0.04 Ω).
     expect(surge!.value).toBeLessThan(12 / 0.54);
     expect(surge!.value).toBeGreaterThan(10);
     const rectifier = kitOf(deck, [line('diode', ['D1'], { type: '1N4007' })]);
-    expect(switchOnOverloads(rectifier, circuitOf(rectifier), ['V1'])).toEqual([]);
+    expect(switchOnOverloads(setupOf(rectifier), circuitOf(rectifier), ['V1'])).toEqual([]);
   });
   test('a coil and a capacitor ring to twice the supply: 16 V are too little on 12 V', () => {
     const deck = 'V1 a 0 12\nL1 a b 10m\nC1 b 0 1u\nR1 b 0 100k';
     const kit = kitOf(deck, [line('capacitor', ['C1'], { value: 1e-6, rating: { volts: 16 } })]);
-    expect(overloads(kit, circuitOf(kit))).toEqual([]);
-    const [ring] = switchOnOverloads(kit, circuitOf(kit), ['V1']);
+    expect(overloads(setupOf(kit), circuitOf(kit))).toEqual([]);
+    const [ring] = switchOnOverloads(setupOf(kit), circuitOf(kit), ['V1']);
     expect(ring).toMatchObject({ ref: 'C1', what: 'voltage', when: 'switch-on' });
     expect(ring!.value).toBeGreaterThan(22);
     expect(ring!.value).toBeLessThan(24.1);
@@ -178,12 +179,12 @@ describe('a control of two halves', () => {
   };
   const kit = kitOf(pot, [line('trimmer', ['RV1'], { value: 1e4 }), line('resistor', ['R1'], { value: 1e6 })], [stage]);
   test('a stage sets it by its position, and the list knows it has its place', () => {
-    const { nodes } = operatingPoint(circuitAt(kit, circuitOf(kit), stage, deriveBoardState(kit)));
+    const { nodes } = operatingPoint(circuitAt(setupOf(kit), circuitOf(kit), stage));
     expect(nodes['w']).toBeCloseTo(8, 1);
     expect(checkPlaces(kit.sheet, circuitOf(kit))).toEqual([]);
   });
   test('its range is what a sweep of its position gives', () => {
-    const [swept] = new ConsequenceSolver(kit).sweep('RV1', [0, 0.5, 1]);
+    const [swept] = new ConsequenceSolver(setupOf(kit)).sweep('RV1', [0, 0.5, 1]);
     const [low, middle, high] = swept!.readings as number[];
     expect(low!).toBeCloseTo(0, 2);
     expect(middle!).toBeCloseTo(5, 1);
@@ -204,7 +205,7 @@ describe('an adjustable supply (Vout = 1.25 V (1 + R2/R1), data sheets of the ty
   };
   test('the range that the control covers', () => {
     const kit = kitOf(deck, [line('resistor', ['R1'], { value: 240 }), line('trimmer', ['RV1'], { value: 2400 })], [stage]);
-    const out = new ConsequenceSolver(kit).sweep('RV1', [1, 1200, 2400]).find((s) => s.observable === 's/o')!;
+    const out = new ConsequenceSolver(setupOf(kit)).sweep('RV1', [1, 1200, 2400]).find((s) => s.observable === 's/o')!;
     const expected = [1, 1200, 2400].map((r) => 1.25 * (1 + r / 240));
     (out.readings as number[]).forEach((v, i) => {
       expect(v).toBeCloseTo(expected[i]!, 2);
@@ -214,9 +215,9 @@ describe('an adjustable supply (Vout = 1.25 V (1 + R2/R1), data sheets of the ty
 
 describe('what is supposed of the demo', () => {
   const kit = DEMOS[0]!.kit({ id: 'd', at: '2026-01-01T00:00:00Z' });
-  const w = engine.windows(kit);
+  const w = ({ ok: true as const, value: windowsOfKit(kit), message: '' });
   const windows = w.ok ? w.value : {};
-  const solver = new ConsequenceSolver(kit);
+  const solver = new ConsequenceSolver(setupOf(kit));
   const says = (c: Consequence) => consequenceText(kit, c);
 
   test('nothing: nothing moves, nothing flips, nothing burns', () => {

@@ -2,10 +2,10 @@
 import fc from 'fast-check';
 import { readDeck } from '@/core/circuit/deck/read';
 import { Diagnoser } from '@/core/diagnose/posterior';
-import { FaultSampler } from '@/core/diagnose/predict';
-import { type Evidence, MODEL_SPREADS, type ModelSpread, type Observable, type Problem } from '@/core/diagnose/problem';
-import { fromScale } from '@/core/diagnose/scale';
-import { specimenOf } from '@/core/diagnose/specimen';
+import { FaultSampler } from '@/core/specimen/predict';
+import { type Evidence, MODEL_SPREADS, type ModelSpread, type Observable, type Problem } from '@/core/specimen/problem';
+import { fromScale } from '@/core/specimen/scale';
+import { specimenOf } from '@/core/specimen/specimen';
 import { applyFault } from '@/core/fault/apply';
 import { type Board, type BoardPart } from '@/core/fault/board';
 import { type Fault, HEALTHY } from '@/core/fault/fault';

@@ -1,16 +1,15 @@
 /** What the bench says: cards, verdicts, the log, targets. */
-import { cardOf, expectationText } from '@/core/bench/cards';
-import { lastVerdict } from '@/core/bench/lastVerdict';
-import { entryText } from '@/core/bench/logText';
-import { orientationCard } from '@/core/bench/orientation';
-import { countTargets, currentTarget, findTarget, fitTargets, looseTargets, observableOfTarget, pieceTargets, targetOfObservable } from '@/core/bench/targets';
-import { append, type EntryBody, type KitDocument, KIND_FACTS, type LineKind, type MeasuringSchool } from '@/core/kit';
-import { DEMOS } from '@/stand-in/demos';
-import { engine } from '@/workers/engine';
+import { KIND_FACTS } from '@/core/vocabulary';
+import { cardOf, expectationText } from '@/core/loop/cards';
+import { lastVerdict } from '@/core/loop/lastVerdict';
+import { entryText } from '@/core/loop/logText';
+import { orientationCard } from '@/core/loop/orientation';
+import { countTargets, currentTarget, findTarget, fitTargets, looseTargets, observableOfTarget, pieceTargets, targetOfObservable } from '@/core/loop/targets';
+import { type EntryBody, type LineKind, type MeasuringSchool } from '@/core/kit';
+import { DEMOS } from '@/stand-in';
+import { at, log, windowsOfKit } from '../support/kits';
 
-const at = (n: number) => ({ id: `e${n}`, at: new Date(Date.UTC(2026, 0, 1, 0, 0, n)).toISOString() });
 const fresh = () => DEMOS[0]!.kit(at(0));
-const log = (kit: KitDocument, ...bodies: EntryBody[]) => bodies.reduce((k, b) => append(k, b, at(k.log.length + 1)), kit);
 const measured = (line: string, piece: number, ref: string, reading: number | 'over', mode: 'ohms' | 'diode' | 'capacitance' | 'hfe' = 'ohms'): EntryBody => ({
   kind: 'measured',
   line,
@@ -21,7 +20,7 @@ const measured = (line: string, piece: number, ref: string, reading: number | 'o
   meter: 'handheld',
 });
 const WINDOWS = (() => {
-  const w = engine.windows(fresh());
+  const w = ({ ok: true as const, value: windowsOfKit(fresh()), message: '' });
   if (!w.ok) throw new Error(w.message);
   return w.value;
 })();

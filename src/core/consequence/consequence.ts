@@ -1,18 +1,8 @@
-import { UnsolvableError } from '../circuit/operatingPoint';
-import { removeParts, withValue } from '../circuit/edit';
-import { type Circuit } from '../circuit/netlist';
-import { FaultSampler } from '../diagnose/predict';
-import { atRest, inMotion, MODEL_SPREADS, type Problem, type Scene, type StageObservable, type StageScene } from '../diagnose/problem';
-import { readRunning } from '../diagnose/running';
-import { fromScale, OVER } from '../diagnose/scale';
-import { NOMINAL_SPECIMEN } from '../diagnose/specimen';
-import { applyFault } from '../fault/apply';
-import { type Board } from '../fault/board';
-import { type Fault, HEALTHY } from '../fault/fault';
-import { deriveBoardState, type KitDocument, meterOf, type ObserveCheck, type Ref, type Stage } from '../kit';
-import { showsSign } from '../stage/observe';
-import { boardOf, circuitOf, controlOf, elementOf, sceneOf } from '../stage/scene';
-import { type ComputedWindow } from '../stage/windows';
+import { type Circuit, removeParts, UnsolvableError, withValue } from '../circuit';
+import { atRest, FaultSampler, fromScale, inMotion, MODEL_SPREADS, NOMINAL_SPECIMEN, OVER, type Problem, readRunning, type Scene, type StageObservable, type StageScene } from '../specimen';
+import { applyFault, type Board, type Fault, HEALTHY } from '../fault';
+import { type ObserveCheck, type Ref, type Stage } from '../kit';
+import { boardOf, circuitOf, type ComputedWindow, controlOf, elementOf, elementsOf, sceneOf, type Setup, showsSign } from '../stage';
 import { type Overload, overloads, powerOf, switchOnOverloads } from './stress';
 
 /** Values supposed in place of what the board has, by ref, SI; for a control its position 0..1. */
@@ -74,17 +64,15 @@ interface StageResult {
   readonly why: string;
 }
 
-/** Solves the nominal board stage by stage. Keep one per document: the values as they are are solved once. */
+/** Solves the nominal board stage by stage. Keep one per setup: the values as they are are solved once. */
 export class ConsequenceSolver {
   private readonly whole: Circuit;
   private readonly board: Board;
-  private readonly state;
   private readonly healthy: readonly StageResult[];
 
-  constructor(private readonly doc: KitDocument) {
-    this.whole = circuitOf(doc.sheet);
-    this.board = boardOf(doc, this.whole);
-    this.state = deriveBoardState(doc);
+  constructor(private readonly setup: Setup) {
+    this.whole = circuitOf(setup.sheet);
+    this.board = boardOf(setup, this.whole);
     this.healthy = this.whole.parts.length === 0 ? [] : this.solve({}, 'all');
   }
 
@@ -142,9 +130,9 @@ export class ConsequenceSolver {
   power(supposed: Supposed, ref: Ref): number {
     return Math.max(
       0,
-      ...this.doc.sheet.stages
+      ...this.setup.sheet.stages
         .filter((s) => s.supplies.length > 0)
-        .map((stage) => powerOf(this.doc, this.supposedScene(stage, { values: supposed }).circuit, ref)),
+        .map((stage) => powerOf(this.setup, this.supposedScene(stage, { values: supposed }).circuit, ref)),
     );
   }
 
@@ -157,7 +145,7 @@ export class ConsequenceSolver {
     if (stage.supplies.length === 0 || readings === null) return [];
     try {
       return switchOnOverloads(
-        this.doc,
+        this.setup,
         this.supposedScene(stage, {}).circuit,
         stage.supplies.map((s) => s.source),
       );
@@ -173,7 +161,7 @@ export class ConsequenceSolver {
       ...this.board,
       parts: this.board.parts.map((p) => (values[p.ref] === undefined ? p : { ...p, value: values[p.ref]!, measured: { value: values[p.ref]!, standard: 0 } })),
     };
-    return this.doc.sheet.stages.map((stage) => this.solveStage(stage, board, supposition, signals));
+    return this.setup.sheet.stages.map((stage) => this.solveStage(stage, board, supposition, signals));
   }
 
   private solveStage(stage: Stage, board: Board, supposition: Supposition, signals: Signals): StageResult {
@@ -185,8 +173,8 @@ export class ConsequenceSolver {
       const resting = this.readResting(atRest(scene), board, fault);
       const running = signals === 'all' ? this.readMotion(scene, circuit, board, fault) : [];
       if (!resting || !running) return { ...empty, readings: null, why: 'no steady state was found' };
-      const observed = new Map(observations(stage).map((c) => [c.id, showsSign(this.doc.sheet, circuit, c)]));
-      const over = signals === 'all' && stage.supplies.length > 0 ? overloads(this.doc, circuit) : [];
+      const observed = new Map(observations(stage).map((c) => [c.id, showsSign(this.setup.sheet, circuit, c)]));
+      const over = signals === 'all' && stage.supplies.length > 0 ? overloads(this.setup, circuit) : [];
       return { ...empty, readings: new Map([...resting, ...running]), observed, overloads: over, why: '' };
     } catch (error) {
       if (!(error instanceof UnsolvableError)) throw error;
@@ -197,7 +185,7 @@ export class ConsequenceSolver {
   /** What an operating point tells of a scene, parts in the middle of their ranges; null without a solution. */
   private readResting(resting: Scene, board: Board, fault: Fault): (readonly [string, number | 'over'])[] | null {
     if (resting.observables.length === 0) return [];
-    const problem: Problem = { board, scenes: [resting], meter: meterOf(this.doc) };
+    const problem: Problem = { board, scenes: [resting], meter: this.setup.meter };
     const sample = new FaultSampler(problem, fault, new Map(), null).draw(NOMINAL_SPECIMEN, 1, MODEL_SPREADS[0]!);
     if (sample.rows === 0) return null;
     return resting.observables.map((o, k) => {
@@ -224,8 +212,8 @@ export class ConsequenceSolver {
 
   /** A stage with supposed values in place and supposed parts out. */
   private supposedScene(stage: Stage, { values = {}, removed = [] }: Supposition): StageScene {
-    const { sheet } = this.doc;
-    const scene = sceneOf(this.doc, this.whole, stage, this.state);
+    const { sheet } = this.setup;
+    const scene = sceneOf(this.setup, this.whole, stage);
     const wanted = new Map<string, number>();
     for (const [ref, value] of Object.entries(values)) {
       const control = controlOf(scene.circuit, ref);
@@ -236,7 +224,7 @@ export class ConsequenceSolver {
     const parts = scene.circuit.parts.map((p) =>
       wanted.has(p.name) && (p.kind === 'R' || p.kind === 'L' || p.kind === 'C' || p.kind === 'V') ? withValue(p, wanted.get(p.name)!) : p,
     );
-    const gone = removed.flatMap((ref) => elementOf(sheet, scene.circuit, ref) ?? []);
+    const gone = removed.flatMap((ref) => elementsOf(sheet, scene.circuit, ref));
     return { ...scene, circuit: removeParts({ ...scene.circuit, parts }, gone) };
   }
 }

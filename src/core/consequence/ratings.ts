@@ -1,4 +1,5 @@
-import { type KitDocument, type Line } from '../kit';
+import { type Line } from '../kit';
+import { type Setup } from '../stage';
 import { cardFor } from '../typecard';
 
 /** What a part stands, as far as the list or a type card tells. Volts, amperes, watts. */
@@ -23,8 +24,8 @@ const FIGURES: Readonly<Record<string, keyof Ratings>> = {
 };
 
 /** Ratings of a line's parts: what the list prints goes before what the card of its type says. */
-export function ratingsOf(doc: KitDocument, line: Line): Ratings {
-  const card = line.kind === 'resistor' || line.kind === 'capacitor' || line.kind === 'electrolytic' ? null : cardFor(line, doc.sheet.typeCards);
+export function ratingsOf(setup: Setup, line: Line): Ratings {
+  const card = line.kind === 'resistor' || line.kind === 'capacitor' || line.kind === 'electrolytic' ? null : cardFor(line, setup.sheet.typeCards);
   const carded = (card?.figures ?? []).flatMap((f) => (FIGURES[f.name] ? [[FIGURES[f.name], f.value] as const] : []));
   const { volts, watts, amperes } = line.rating ?? {};
   const printed = Object.entries({ volts, watts, amperes }).filter(([, v]) => v !== undefined);

@@ -1,10 +1,6 @@
-import { addParts, replacePart } from '../circuit/edit';
-import { type Circuit, findPart, GROUND, type Part, type Source } from '../circuit/netlist';
-import { operatingPoint } from '../circuit/operatingPoint';
-import { isRunning, steadyState } from '../circuit/steady';
-import { transient } from '../circuit/transient';
-import { type KitDocument, type Ref } from '../kit';
-import { elementOf } from '../stage/scene';
+import { addParts, type Circuit, findPart, GROUND, isRunning, operatingPoint, type Part, replacePart, type Source, steadyState, transient } from '../circuit';
+import { type Ref } from '../kit';
+import { elementOf, type Setup, wantedLines } from '../stage';
 import { ratingsOf, type Ratings } from './ratings';
 
 /** A part driven beyond what it stands. */
@@ -41,8 +37,8 @@ const carries = (part: Part) => part.kind === 'D' || part.kind === 'Q' || part.k
  * (greatest volts, mean watts, mean current of diodes and greatest of others).
  * @throws UnsolvableError when the circuit has no solution.
  */
-export function overloads(doc: KitDocument, circuit: Circuit): Overload[] {
-  const rated = ratedParts(doc, circuit);
+export function overloads(setup: Setup, circuit: Circuit): Overload[] {
+  const rated = ratedParts(setup, circuit);
   if (rated.length === 0) return [];
   const sensed = withSenses(circuit, rated);
   const loads = isRunning(circuit) ? runningLoads(sensed, rated) : restingLoads(sensed, rated);
@@ -60,8 +56,8 @@ const WATCHED_SECONDS = 0.1;
  * surge of rectifiers whose card gives one. A transistor's brief current is not judged: cards give no pulse rating.
  * @throws UnsolvableError when a moment has no solution.
  */
-export function switchOnOverloads(doc: KitDocument, circuit: Circuit, supplies: readonly string[]): Overload[] {
-  const rated = ratedParts(doc, circuit);
+export function switchOnOverloads(setup: Setup, circuit: Circuit, supplies: readonly string[]): Overload[] {
+  const rated = ratedParts(setup, circuit);
   if (rated.length === 0 || isRunning(circuit)) return [];
   const rising = supplies.reduce(rise, withSenses(circuit, rated));
   const nets = rated.flatMap(({ part }) => tracesOf(part));
@@ -86,8 +82,8 @@ export function switchOnOverloads(doc: KitDocument, circuit: Circuit, supplies: 
 }
 
 /** Watts in one resistor at the operating point; 0 when it is not fitted or the circuit has no solution. */
-export function powerOf(doc: KitDocument, circuit: Circuit, ref: Ref): number {
-  const element = elementOf(doc.sheet, circuit, ref);
+export function powerOf(setup: Setup, circuit: Circuit, ref: Ref): number {
+  const element = elementOf(setup.sheet, circuit, ref);
   const part = element === null ? undefined : findPart(circuit, element);
   if (part?.kind !== 'R') return 0;
   try {
@@ -98,12 +94,12 @@ export function powerOf(doc: KitDocument, circuit: Circuit, ref: Ref): number {
   }
 }
 
-function ratedParts(doc: KitDocument, circuit: Circuit): Rated[] {
-  return doc.sheet.lines.flatMap((line) => {
-    const ratings = ratingsOf(doc, line);
+function ratedParts(setup: Setup, circuit: Circuit): Rated[] {
+  return wantedLines(setup).flatMap((line) => {
+    const ratings = ratingsOf(setup, line);
     if (Object.keys(ratings).length === 0) return [];
     return line.refs.flatMap((ref): Rated[] => {
-      const element = elementOf(doc.sheet, circuit, ref);
+      const element = elementOf(setup.sheet, circuit, ref);
       const part = element === null ? undefined : findPart(circuit, element);
       return part ? [{ ref, part, ratings }] : [];
     });

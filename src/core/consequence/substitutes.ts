@@ -1,5 +1,5 @@
 import { type Ref } from '../kit';
-import { type ComputedWindow } from '../stage/windows';
+import { type ComputedWindow } from '../stage';
 import { type Consequence, type ConsequenceSolver } from './consequence';
 
 /** A value from one's own drawer; watts when it is known. */
@@ -56,6 +56,7 @@ export function substitutes(
       const shares = c.how === 'single' ? [1] : c.spares.map((s) => (c.how === 'series' ? s.value / c.value : c.value / s.value));
       const tooHot = c.spares.some((s, i) => s.watts !== undefined && power * shares[i]! > s.watts);
       const usable =
+        consequence.shifts.length > 0 &&
         !tooHot &&
         consequence.overloads.length === 0 &&
         consequence.flips.length === 0 &&

@@ -1,34 +1,40 @@
-import { type KitDocument } from '../kit';
-import { print, type Unit } from '../quantity';
+import { type Sheet } from '../kit';
+import { print } from '../quantity';
+import { placeOf, unitOf } from '../vocabulary';
 import { type Consequence, type Shift } from './consequence';
+
+/** What the names are read from. */
+interface Named {
+  readonly sheet: Pick<Sheet, 'stages'>;
+}
 
 /** A consequence in words: whether the part may go in, and why. */
 export interface ConsequenceText {
-  readonly usable: boolean;
+  /** Null when no check was solved: then nobody can tell. */
+  readonly usable: boolean | null;
   readonly title: string;
   readonly detail: string;
 }
 
-const UNIT: Readonly<Record<Shift['mode'], Unit>> = { dcv: 'V', dca: 'A', ohms: 'ohm', diode: 'V', frequency: 'Hz' };
 const OVERLOAD_UNIT = { power: 'W', voltage: 'V', current: 'A' } as const;
 /** Below this nothing worth naming moves. */
 const STILL = 0.01;
 
 /** Title of a check or test point as the builder knows it. */
-export function observableName(doc: KitDocument, id: string): string {
-  const [stageId = '', place = ''] = id.split('/');
-  if (place.startsWith('@')) return place.slice(1);
-  const check = doc.sheet.stages.find((s) => s.id === stageId)?.checks.find((c) => c.id === place);
+export function observableName(kit: Named, id: string): string {
+  const place = placeOf(id);
+  if (place.testPoint !== null) return place.testPoint;
+  const check = kit.sheet.stages.find((s) => s.id === place.stage)?.checks.find((c) => c.id === place.check);
   // A point whose volts are read as well: the frequency goes by its title.
   if (check?.what === 'measure' && check.mode !== 'frequency' && 'testPoint' in check.red) return check.red.testPoint;
-  return check?.title ?? place;
+  return check?.title ?? place.check ?? id;
 }
 
-export function consequenceText(doc: KitDocument, c: Consequence): ConsequenceText {
+export function consequenceText(kit: Named, c: Consequence): ConsequenceText {
   const leaving = c.shifts.filter((s) => s.leaves).sort((a, b) => b.share - a.share);
   const moved = [...c.shifts].sort((a, b) => b.share - a.share)[0];
-  const stage = (id: string) => doc.sheet.stages.find((s) => s.id === id)?.title ?? id;
-  const show = (v: number | 'over', mode: Shift['mode']) => (v === 'over' ? 'over-range' : print(v, UNIT[mode], 3));
+  const stage = (id: string) => kit.sheet.stages.find((s) => s.id === id)?.title ?? id;
+  const show = (v: number | 'over', mode: Shift['mode']) => (v === 'over' ? 'over-range' : print(v, unitOf(mode), 3));
   const [worst, ...others] = [...c.overloads].sort((a, b) => b.value / b.rating - a.value / a.rating);
   if (worst) {
     const bears = (o: typeof worst) => `${o.ref} gets ${print(o.value, OVERLOAD_UNIT[o.what], 3)}, it stands ${print(o.rating, OVERLOAD_UNIT[o.what], 3)}`;
@@ -44,7 +50,7 @@ export function consequenceText(doc: KitDocument, c: Consequence): ConsequenceTe
     const facts = [
       ...(first
         ? [
-            `${observableName(doc, first.observable)} leaves its window: ${show(first.after, first.mode)} instead of ${show(first.before, first.mode)} (“${stage(first.stage)}”)`,
+            `${observableName(kit, first.observable)} leaves its window: ${show(first.after, first.mode)} instead of ${show(first.before, first.mode)} (“${stage(first.stage)}”)`,
           ]
         : []),
       ...(leaving.length > 1 ? [`${leaving.length - 1} more ${leaving.length === 2 ? 'check leaves its window' : 'checks leave theirs'}`] : []),
@@ -53,13 +59,13 @@ export function consequenceText(doc: KitDocument, c: Consequence): ConsequenceTe
     ];
     return { usable: false, title: 'It matters here: do not fit', detail: `${facts.join('; ')}.` };
   }
-  if (!moved || c.shifts.length === 0)
-    return { usable: true, title: 'No check can tell', detail: 'No voltage or resistance that the stages read depends on it.' };
+  if (!moved)
+    return { usable: null, title: 'No check can tell', detail: 'No stage could be solved that reads anything: measure the part itself, and look at what it does there.' };
   if (moved.share <= STILL)
     return { usable: true, title: 'It does not matter here', detail: 'No check moves by more than 1 %: usable here, though not as what it was sold for.' };
   return {
     usable: true,
     title: 'Usable here',
-    detail: `Every check stays in its window; ${observableName(doc, moved.observable)} moves most, from ${show(moved.before, moved.mode)} to ${show(moved.after, moved.mode)}.`,
+    detail: `Every check stays in its window; ${observableName(kit, moved.observable)} moves most, from ${show(moved.before, moved.mode)} to ${show(moved.after, moved.mode)}.`,
   };
 }

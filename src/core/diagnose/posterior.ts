@@ -1,11 +1,8 @@
-import { type Fault } from '../fault/fault';
-import { listFaults } from '../fault/list';
-import { type MeterProfile, uncertaintyOf } from '../meter';
-import { conditionalLast, type Fit, fitSample, logDensityRobust } from '../statistics/multivariate';
-import { type OrderCache } from '../circuit/solve/system';
-import { FaultSampler, type Sample } from './predict';
-import { type Evidence, MODEL_SPREADS, type ModelSpread, observablesOf, type Problem, type StageObservable } from './problem';
-import { fromScale, OVER, scaleSlope, toScale } from './scale';
+import { type Fault, listFaults } from '../fault';
+import { type MeterProfile, rangeFor } from '../meter';
+import { conditionalLast, type Fit, fitSample, logDensityRobust } from '../statistics';
+import { type OrderCache } from '../circuit';
+import { type Evidence, FaultSampler, fromScale, MODEL_SPREADS, type ModelSpread, observablesOf, OVER, type Problem, type Sample, scaleSlope, type StageObservable, toScale } from '../specimen';
 
 /** Specimens per fault and spread for a first ranking, and for the faults that stay in question. */
 const COARSE = 8;
@@ -141,7 +138,7 @@ export class Diagnoser {
     const seen = evidence.filter((e) => this.indexOf.has(e.id));
     const pick = seen.map((e) => this.indexOf.get(e.id)!);
     const y = Float64Array.from(seen, (e, i) => this.scaled(pick[i]!, e.value));
-    const noise = Float64Array.from(seen, (e, i) => this.noiseVariance(pick[i]!, e.value));
+    const noise = seen.map((e, i) => this.noiseOf(pick[i]!, e.value, e.meter));
     this.refine(pick, y, noise, progress);
     const scored = this.candidates.map((c) => ({ c, logs: this.logLikelihoods(c, pick, y, noise) }));
     const weighted = scored.map(({ c, logs }) => ({ c, parts: logs.map((l, k) => l + Math.log(c.prior * c.components![k]!.weight)) }));
@@ -178,14 +175,13 @@ export class Diagnoser {
     return toScale(mode, value === 'over' ? OVER[mode] : value);
   }
 
-  private noiseVariance(index: number, value: number | 'over'): number {
+  private noiseOf(index: number, value: number | 'over', meter = this.problem.meter): Noise {
     const { mode } = this.observables[index]!;
-    const number = value === 'over' ? OVER[mode] : value;
-    return noiseOf(this.problem.meter, mode, number);
+    return readingNoise(meter, mode, value === 'over' ? OVER[mode] : value);
   }
 
   /** Draws finely those faults that a rough, reading-by-reading comparison cannot rule out. */
-  private refine(pick: readonly number[], y: Float64Array, noise: Float64Array, progress: Progress): void {
+  private refine(pick: readonly number[], y: Float64Array, noise: readonly Noise[], progress: Progress): void {
     const screened = this.candidates.map((c) => ({ c, score: Math.max(...this.screen(c, pick, y, noise)) }));
     const best = Math.max(...screened.map((s) => s.score));
     const wanted = screened
@@ -200,13 +196,13 @@ export class Diagnoser {
     });
   }
 
-  private screen(c: Candidate, pick: readonly number[], y: Float64Array, noise: Float64Array): number[] {
+  private screen(c: Candidate, pick: readonly number[], y: Float64Array, noise: readonly Noise[]): number[] {
     return (c.coarse ?? []).map(({ sample }) => {
       if (sample.rows < 3) return -Infinity;
       let score = 0;
       for (let i = 0; i < pick.length; i++) {
         const { mean, variance } = columnMoments(sample, pick[i]!);
-        const sd2 = variance * 1.5 + noise[i]! + FLOOR * FLOOR;
+        const sd2 = variance * 1.5 + varianceOf(noise[i]!) + FLOOR * FLOOR;
         const z2 = (y[i]! - mean) ** 2 / sd2;
         score -= Math.min(z2 / 2, SCREEN_CAP) + 0.5 * Math.log(sd2);
       }
@@ -214,19 +210,13 @@ export class Diagnoser {
     });
   }
 
-  private logLikelihoods(c: Candidate, pick: readonly number[], y: Float64Array, noise: Float64Array): number[] {
+  private logLikelihoods(c: Candidate, pick: readonly number[], y: Float64Array, noise: readonly Noise[]): number[] {
     if (!c.fine) return (c.components ?? []).map(() => -Infinity);
     return c.components!.map(({ sample }) => (sample.rows < 8 ? -Infinity : logDensityRobust(this.fit(sample, pick, noise), y, this.options.badReading).log));
   }
 
-  private fit(sample: Sample, pick: readonly number[], noise: Float64Array): Fit {
-    return fitSample(
-      sample.values,
-      sample.rows,
-      sample.width,
-      pick,
-      noise.map((v) => v + FLOOR * FLOOR),
-    );
+  private fit(sample: Sample, pick: readonly number[], noise: readonly Noise[]): Fit {
+    return fitSample(sample.values, sample.rows, sample.width, pick, errorCovariance(noise));
   }
 
   /**
@@ -236,7 +226,7 @@ export class Diagnoser {
   private nextReading(
     pick: readonly number[],
     y: Float64Array,
-    noise: Float64Array,
+    noise: readonly Noise[],
     masses: readonly (readonly number[])[],
     only: readonly string[] | null,
   ): NextReading | null {
@@ -251,8 +241,8 @@ export class Diagnoser {
       const predictions = likely.map((m) => {
         const { sample } = m.c.components![m.k]!;
         const middle = columnMoments(sample, index).mean;
-        const own = noiseOf(this.problem.meter, o.mode, fromScale(o.mode, middle));
-        return { ...conditionalLast(this.fit(sample, [...pick, index], Float64Array.from([...noise, own])), y), mass: m.mass, group: m.i };
+        const own = readingNoise(this.problem.meter, o.mode, fromScale(o.mode, middle));
+        return { ...conditionalLast(this.fit(sample, [...pick, index], [...noise, own]), y), mass: m.mass, group: m.i };
       });
       const bits = mutualInformation(predictions);
       if (bits > (best?.bits ?? 0.01)) best = { id: o.id, bits };
@@ -261,10 +251,41 @@ export class Diagnoser {
   }
 }
 
-/** Variance of the meter's error on the comparison scale. */
-function noiseOf(meter: MeterProfile, mode: StageObservable['mode'], value: number): number {
-  const u = uncertaintyOf(meter, mode, value);
-  return u ? (u.standard * scaleSlope(mode, value)) ** 2 : FLOOR * FLOOR;
+/** A reading's error on the comparison scale: its own part, and the part that all readings of one range share. */
+interface Noise {
+  readonly own: number;
+  readonly gain: number;
+  /** Equal for readings with one gain error: one meter, one mode, one range. */
+  readonly range: string;
+}
+
+/**
+ * The percent part of a meter's accuracy is a gain error: one number for all readings of one range. Counts and rounding come
+ * anew with every reading. Both taken rectangular (JCGM 100), carried over to the comparison scale.
+ */
+function readingNoise(meter: MeterProfile, mode: StageObservable['mode'], value: number): Noise {
+  const range = rangeFor(meter, mode, value);
+  if (!range) return { own: FLOOR, gain: 0, range: '' };
+  const slope = scaleSlope(mode, value);
+  const counts = Math.hypot((range.counts * range.resolution) / Math.sqrt(3), range.resolution / Math.sqrt(12));
+  return { own: counts * slope, gain: ((range.percent / 100 / Math.sqrt(3)) * value) * slope, range: `${meter.id}/${mode}/${range.upTo}` };
+}
+
+const varianceOf = (n: Noise) => n.own * n.own + n.gain * n.gain;
+
+/** Covariance of the readings' errors, row-major. */
+function errorCovariance(noise: readonly Noise[]): Float64Array {
+  const n = noise.length;
+  const m = new Float64Array(n * n);
+  for (let i = 0; i < n; i++) {
+    for (let j = 0; j < i; j++) {
+      const common = noise[i]!.range !== '' && noise[i]!.range === noise[j]!.range ? noise[i]!.gain * noise[j]!.gain : 0;
+      m[i * n + j] = common;
+      m[j * n + i] = common;
+    }
+    m[i * n + i] = varianceOf(noise[i]!) + FLOOR * FLOOR;
+  }
+  return m;
 }
 
 function columnMoments(sample: Sample, column: number): { mean: number; variance: number } {

@@ -1,13 +1,10 @@
-import { readDeck } from '../circuit/deck/read';
-import { describe } from '../circuit/diagnostic';
-import { readSpiceNumber } from '../circuit/deck/number';
-import { type Circuit, findNet, findPart } from '../circuit/netlist';
-import { type Board, type BoardPart, type BoardPartKind } from '../fault/board';
-import { type Fault } from '../fault/fault';
+import { type Circuit, describe, findNet, findPart, readDeck, readSpiceNumber } from '../circuit';
+import { type Board, type BoardPart, type Fault } from '../fault';
+import { BOARD_KINDS, type BoardKind } from '../vocabulary';
 import { decadeRanges, HANDHELD, type MeterProfile } from '../meter';
 import { readTolerance } from '../quantity';
 import { Diagnoser } from './posterior';
-import { type Evidence, type Observable } from './problem';
+import { type Evidence, type Observable } from '../specimen';
 
 /** One request of `zesty diagnose`, already known to be an object. */
 export interface DiagnoseRequest {
@@ -73,28 +70,7 @@ function autorangingMeter(m: DiagnoseRequest['meter']): MeterProfile {
   return { ...HANDHELD, id: 'request', name: 'meter of the request', inputResistance: m.inputResistance, ranges: { ...HANDHELD.ranges, dcv, dca } };
 }
 
-const KINDS: readonly string[] = [
-  'supply',
-  'fuse',
-  'resistor',
-  'capacitor',
-  'electrolytic',
-  'inductor',
-  'thermistor',
-  'ldr',
-  'lamp',
-  'coil',
-  'diode',
-  'zener',
-  'led',
-  'npn',
-  'pnp',
-  'nmos',
-  'pmos',
-  'njf',
-  'pjf',
-  'opamp',
-];
+const KINDS: readonly string[] = BOARD_KINDS;
 
 function readRow(row: Readonly<Record<string, string>>, index: number, inDeck: (name: string) => boolean): BoardPart {
   const ref = (row['ref'] ?? '').trim();
@@ -106,7 +82,7 @@ function readRow(row: Readonly<Record<string, string>>, index: number, inDeck: (
   return {
     ref,
     element: inDeck(ref) ? ref : `X${ref}`,
-    kind: kind as BoardPartKind,
+    kind: kind as BoardKind,
     value: readSpiceNumber(text),
     model: readSpiceNumber(text) === null ? text : null,
     tolerance: readTolerance(row['tolerance'] ?? '') ?? [0, 0],

@@ -1,6 +1,7 @@
-import { addParts, removeParts, replacePart, withValue } from '../circuit/edit';
-import { type Circuit, findPart, type Model, type Part, PINS, type Semiconductor } from '../circuit/netlist';
-import { type Board, type BoardPart } from './board';
+import { addParts, type Circuit, findPart, type Model, type Part, PINS, removeParts, replacePart, type Semiconductor, withValue } from '../circuit';
+import { OPAMP_PINS } from '../vocabulary';
+import { type Board, type BoardPart, elementsOfPart } from './board';
+import { portNets, rewirePorts } from './chip';
 import { type Fault } from './fault';
 
 /** Contact resistances of the faults, ohms (choices of this product: a shorted part, a solder bridge, a reversed electrolytic). */
@@ -41,7 +42,9 @@ function partOf(board: Board, ref: string): BoardPart {
 
 function applyToPart(circuit: Circuit, board: Board, place: BoardPart, fault: Exclude<Fault, { kind: 'healthy' | 'bridge' | 'swapped' }>): Circuit {
   if (fault.kind === 'stuck') return stuck(circuit, place, fault.detail.level);
-  if (fault.kind === 'open-pin' && place.kind === 'opamp') return looseOpampPin(circuit, place, fault.detail.pin);
+  if (place.kind === 'opamp' && fault.kind === 'open-pin') return loosePort(circuit, place, (OPAMP_PINS as readonly string[]).indexOf(fault.detail.pin), fault.detail.pin);
+  if (place.kind === 'chip') return chipFault(circuit, place, fault);
+  if (place.elements) return faultOfSeveral(circuit, place, fault);
   const part = findPart(circuit, place.element);
   if (!part) return circuit;
   const change = (by: Part) => replacePart(circuit, part.name, [by]);
@@ -137,14 +140,47 @@ function stuck(circuit: Circuit, place: BoardPart, level: 'high' | 'low'): Circu
   return replacePart(circuit, stage.name, [{ name: stage.name, kind: 'I', nodes: stage.nodes.slice(0, 2), dc: drive, wave: null }]);
 }
 
-/** Order of the pins of an op-amp sub-circuit, as its instance lists them. */
-const OPAMP_PORTS = ['IN+', 'IN-', 'V+', 'V-', 'OUT'];
-
 /** Everything inside the sub-circuit that hung on this pin moves to a net of its own. */
-function looseOpampPin(circuit: Circuit, place: BoardPart, pin: string): Circuit {
-  const prefix = `${place.element}.`.toLowerCase();
-  const port = OPAMP_PORTS.indexOf(pin);
-  const loose = `${place.element}~${pin}`;
-  const moved = (p: Part): Part => ({ ...p, nodes: p.nodes.map((n, i) => (p.ports?.[i] === port ? loose : n)) });
-  return { ...circuit, parts: circuit.parts.map((p) => (p.name.toLowerCase().startsWith(prefix) ? moved(p) : p)) };
+const loosePort = (circuit: Circuit, place: BoardPart, port: number, pin: string): Circuit =>
+  rewirePorts(circuit, place.element, (p) => (p === port ? `${place.element}~${pin}` : undefined));
+
+/** A chip that is missing or dead, has a loose pin, or (with three legs) sits the wrong way round or is shorted through. */
+function chipFault(circuit: Circuit, place: BoardPart, fault: Exclude<Fault, { kind: 'healthy' | 'bridge' | 'swapped' }>): Circuit {
+  const nets = portNets(circuit, place.element);
+  const net = (pin: string) => nets.get(Number(pin) - 1);
+  switch (fault.kind) {
+    case 'open':
+      return removeParts(circuit, [place.element]);
+    case 'open-pin':
+      return loosePort(circuit, place, Number(fault.detail.pin) - 1, fault.detail.pin);
+    case 'turned':
+      return rewirePorts(circuit, place.element, (port) => nets.get(2 - port));
+    case 'short-pins': {
+      const [a, b] = fault.detail.pins.map(net);
+      return a === undefined || b === undefined ? circuit : addParts(circuit, [resistor(`${place.element}~short`, a, b, SHORT_OHMS)]);
+    }
+    default:
+      return circuit;
+  }
+}
+
+/** A control or a network: gone as a whole, its common pin (the wiper) loose, or of another value. */
+function faultOfSeveral(circuit: Circuit, place: BoardPart, fault: Exclude<Fault, { kind: 'healthy' | 'bridge' | 'swapped' }>): Circuit {
+  const elements = elementsOfPart(place);
+  const parts = elements.flatMap((e) => findPart(circuit, e) ?? []);
+  switch (fault.kind) {
+    case 'open':
+      return removeParts(circuit, elements);
+    case 'open-pin': {
+      const all = parts.flatMap((p) => p.nodes);
+      const common = all.find((n, i) => all.indexOf(n) !== i);
+      return parts.reduce((c, p) => replacePart(c, p.name, [{ ...p, nodes: p.nodes.map((n) => (n === common ? `${place.ref}~W` : n)) }]), circuit);
+    }
+    case 'wrong-value': {
+      const share = place.value === null || place.value === 0 ? 1 : fault.detail.value / place.value;
+      return parts.reduce((c, p) => (p.kind === 'R' ? replacePart(c, p.name, [withValue(p, p.value * share)]) : c), circuit);
+    }
+    default:
+      return circuit;
+  }
 }

@@ -1,34 +1,16 @@
+import { BIPOLAR_PINS, type BoardKind, FET_PINS } from '../vocabulary';
+
 /**
  * The parts of a board as the fault finder sees them: what each is, what it should be, and how far good ones differ.
  */
-
-export type BoardPartKind =
-  | 'supply'
-  | 'fuse'
-  | 'resistor'
-  | 'capacitor'
-  | 'electrolytic'
-  | 'inductor'
-  | 'thermistor'
-  | 'ldr'
-  | 'lamp'
-  | 'coil'
-  | 'diode'
-  | 'zener'
-  | 'led'
-  | 'npn'
-  | 'pnp'
-  | 'nmos'
-  | 'pmos'
-  | 'njf'
-  | 'pjf'
-  | 'opamp';
 
 export interface BoardPart {
   readonly ref: string;
   /** Name of its element in the deck: `R1`, or `XU1` for a part modelled by a sub-circuit. */
   readonly element: string;
-  readonly kind: BoardPartKind;
+  /** All its elements, where the deck holds one part as several: halves of a control, sections of a network. */
+  readonly elements?: readonly string[] | undefined;
+  readonly kind: BoardKind;
   /** Nominal value, SI; null for parts that have a model instead. */
   readonly value: number | null;
   /** Model name for semiconductors. */
@@ -47,7 +29,7 @@ export interface Board {
   readonly neighbours: readonly (readonly [string, string])[];
 }
 
-const TWO_TERMINAL = new Set<BoardPartKind>([
+const TWO_TERMINAL = new Set<BoardKind>([
   'fuse',
   'resistor',
   'capacitor',
@@ -61,9 +43,13 @@ const TWO_TERMINAL = new Set<BoardPartKind>([
   'zener',
   'led',
 ]);
-const TRANSISTOR = new Set<BoardPartKind>(['npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf']);
+const TRANSISTOR = new Set<BoardKind>(['npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf']);
+
+/** Elements of a part, one or several. */
+export const elementsOfPart = (p: BoardPart): readonly string[] => p.elements ?? [p.element];
 
 export const isTwoTerminal = (p: BoardPart) => TWO_TERMINAL.has(p.kind);
 export const isTransistor = (p: BoardPart) => TRANSISTOR.has(p.kind);
 export const isBipolar = (p: BoardPart) => p.kind === 'npn' || p.kind === 'pnp';
 export const isFet = (p: BoardPart) => isTransistor(p) && !isBipolar(p);
+export const pinsOf = (p: BoardPart): readonly [string, string, string] => (isBipolar(p) ? BIPOLAR_PINS : FET_PINS);

@@ -19,6 +19,22 @@ interface Shape<K extends string, P extends readonly string[], D extends object 
 
 export type FaultKind = Fault['kind'];
 
+export const FAULT_KINDS = [
+  'healthy',
+  'open',
+  'short',
+  'reversed',
+  'turned',
+  'weak',
+  'open-pin',
+  'short-pins',
+  'wrong-value',
+  'swapped',
+  'wrong-type',
+  'bridge',
+  'stuck',
+] as const satisfies readonly FaultKind[];
+
 export const HEALTHY: Fault = { kind: 'healthy', parts: [], detail: {} };
 
 /** A text that is the same for the same fault, whatever the order of parts, pins or nets. */

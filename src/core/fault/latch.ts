@@ -1,4 +1,4 @@
-import { type Solution } from '../circuit/solve/newton';
+import { type Solution } from '../circuit';
 import { type FaultLayout } from './layouts';
 
 /** Conductance of what holds a net, siemens: firm beside anything on a board. */

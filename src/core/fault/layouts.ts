@@ -1,7 +1,4 @@
-import { addParts } from '../circuit/edit';
-import { type Circuit, GROUND } from '../circuit/netlist';
-import { Newton } from '../circuit/solve/newton';
-import { type OrderCache, type ProbePair, System } from '../circuit/solve/system';
+import { addParts, type Circuit, GROUND, Newton, type OrderCache, type ProbePair, System } from '../circuit';
 import { applyFault } from './apply';
 import { type Board, isTransistor } from './board';
 import { type Fault } from './fault';

@@ -1,11 +1,12 @@
-import { type Circuit, findPart, type Semiconductor } from '../circuit/netlist';
-import { type Board, type BoardPart, isBipolar, isFet, isTransistor, isTwoTerminal } from './board';
+import { type Circuit, findPart, type Semiconductor } from '../circuit';
+import { OPAMP_PINS } from '../vocabulary';
+import { type Board, type BoardPart, elementsOfPart, isBipolar, isFet, isTransistor, isTwoTerminal, pinsOf } from './board';
+import { portNets } from './chip';
 import { type Fault, faultKey, HEALTHY } from './fault';
 
 /** Two values closer than this factor are not told apart as a wrong value. */
 const DISTINCT_FACTOR = 1.25;
 const OHMIC = new Set(['resistor', 'thermistor', 'ldr']);
-const OPAMP_PINS = ['IN+', 'IN-', 'V+', 'V-', 'OUT'];
 
 /** All single faults that a board can have, `healthy` first. */
 export function listFaults(circuit: Circuit, board: Board): Fault[] {
@@ -24,16 +25,18 @@ export function listFaults(circuit: Circuit, board: Board): Fault[] {
 }
 
 function isFitted(circuit: Circuit, part: BoardPart): boolean {
-  return part.kind === 'opamp'
+  return part.kind === 'opamp' || part.kind === 'chip'
     ? circuit.parts.some((p) => p.name.toLowerCase().startsWith(`${part.element.toLowerCase()}.`))
-    : findPart(circuit, part.element) !== undefined;
+    : elementsOfPart(part).every((e) => findPart(circuit, e) !== undefined);
 }
 
 function faultsOfPart(circuit: Circuit, part: BoardPart, all: readonly BoardPart[]): Fault[] {
   const parts = [part.ref] as const;
   const none = {};
   const faults: Fault[] = [];
+  if (part.elements) return [...severalElements(circuit, part), ...wrongValues(part, all).map((value): Fault => ({ kind: 'wrong-value', parts, detail: { value } }))];
   if (isTwoTerminal(part)) faults.push({ kind: 'open', parts, detail: none }, { kind: 'short', parts, detail: none });
+  if (part.kind === 'chip') faults.push(...chipFaults(circuit, part));
   if (isTransistor(part)) faults.push(...transistorFaults(circuit, part, all));
   if (part.kind === 'opamp') {
     for (const pin of OPAMP_PINS) faults.push({ kind: 'open-pin', parts, detail: { pin } });
@@ -45,8 +48,24 @@ function faultsOfPart(circuit: Circuit, part: BoardPart, all: readonly BoardPart
   return faults;
 }
 
+/** A part that the deck holds as several elements: missing as a whole, or one of its pins loose. A control's wiper is the one that people lift. */
+function severalElements(circuit: Circuit, part: BoardPart): Fault[] {
+  const nets = elementsOfPart(part).flatMap((e) => [...new Set(findPart(circuit, e)?.nodes ?? [])]);
+  const shared = [...new Set(nets)].some((n) => nets.filter((x) => x === n).length > 1);
+  return [{ kind: 'open', parts: [part.ref], detail: {} }, ...(shared ? [{ kind: 'open-pin' as const, parts: [part.ref] as const, detail: { pin: 'W' } }] : [])];
+}
+
+/** Chips of any kind (regulators, timers, gates): not there or dead, a pin loose, and turned or shorted where three legs allow it. */
+function chipFaults(circuit: Circuit, part: BoardPart): Fault[] {
+  const parts = [part.ref] as const;
+  const pins = portNets(circuit, part.element);
+  const faults: Fault[] = [{ kind: 'open', parts, detail: {} }, ...[...pins.keys()].map((pin): Fault => ({ kind: 'open-pin', parts, detail: { pin: String(pin + 1) } }))];
+  if (pins.size === 3) faults.push({ kind: 'turned', parts, detail: {} }, { kind: 'short-pins', parts, detail: { pins: ['1', '3'] } });
+  return faults;
+}
+
 function transistorFaults(circuit: Circuit, part: BoardPart, all: readonly BoardPart[]): Fault[] {
-  const pins: readonly [string, string, string] = isBipolar(part) ? ['C', 'B', 'E'] : ['D', 'G', 'S'];
+  const pins = pinsOf(part);
   const parts = [part.ref] as const;
   const faults: Fault[] = pins.map((pin) => ({ kind: 'open-pin', parts, detail: { pin } }));
   for (const pair of [
@@ -93,6 +112,7 @@ function exchanges(circuit: Circuit, parts: readonly BoardPart[]): Fault[] {
 }
 
 function isExchange(circuit: Circuit, a: BoardPart, b: BoardPart): boolean {
+  if (a.elements || b.elements) return false;
   if (a.kind === 'resistor' || a.kind === 'zener') return a.value !== null && b.value !== null && apart(a.value, b.value);
   if (['diode', 'led', 'npn', 'pnp'].includes(a.kind) || isFet(a)) return modelName(circuit, a) !== modelName(circuit, b);
   return false;

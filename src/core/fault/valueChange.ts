@@ -1,6 +1,5 @@
-import { type Circuit, type Part } from '../circuit/netlist';
+import { type Circuit, type ModelParam, type Part, type System } from '../circuit';
 import { type Board } from './board';
-import { type ModelParam, type System } from '../circuit/solve/system';
 
 /** A fault as other values in a system that was laid out for the healthy board. */
 export interface ValueChange {

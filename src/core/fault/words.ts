@@ -1,4 +1,5 @@
 import { printNominal } from '../quantity';
+import { pinWord as pin } from '../vocabulary';
 import { type Fault } from './fault';
 
 /** A fault in plain words: what is wrong, how it comes about, and what to do. */
@@ -7,21 +8,6 @@ export interface FaultWords {
   readonly cause: string;
   readonly remedy: string;
 }
-
-const PIN: Readonly<Record<string, string>> = {
-  C: 'collector',
-  B: 'base',
-  E: 'emitter',
-  D: 'drain',
-  G: 'gate',
-  S: 'source',
-  'IN+': '+ input',
-  'IN-': '− input',
-  'V+': 'plus supply pin',
-  'V-': 'minus supply pin',
-  OUT: 'output',
-};
-const pin = (p: string) => PIN[p] ?? p;
 
 /** `unit` tells what a wrong value is measured in: ohms, or volts for a zener. */
 export function describeFault(fault: Fault, unit: 'ohm' | 'V' = 'ohm'): FaultWords {

@@ -1,85 +1,42 @@
-import { type Entry, type EntryBody } from './entry';
-import { type MeterProfile } from '../meter';
-import { type Sheet } from './sheet';
+import { changesOf, inBatch } from './changes';
+import { fold } from './fold';
+import { KIT_FORMAT, KIT_VERSION } from './schema/names';
+import type { Entry, Stamp, UnknownEntry } from './schema/entries';
+import { DEFAULT_SETTINGS, type KitSettings, type Sheet } from './sheet';
+import { type KitState } from './state';
+import { unite } from './log';
 
-export const KIT_FORMAT = 'zesty-bench-kit';
-export const KIT_VERSION = 3;
-
-/** One project on the bench: what should be, and everything that happened. Immutable. */
+/** A kit as it is stored and exported: its log, and nothing that follows from it. */
 export interface KitDocument {
   readonly format: typeof KIT_FORMAT;
   readonly version: typeof KIT_VERSION;
   readonly id: string;
   readonly created: string;
-  readonly sheet: Sheet;
-  readonly log: readonly Entry[];
-  readonly settings: KitSettings;
+  readonly log: readonly (Entry | UnknownEntry)[];
+  /** Photos and other large things by their SHA-256, base64. */
+  readonly attachments?: Readonly<Record<string, string>> | undefined;
 }
 
-export interface KitSettings {
-  /** Id of the meter profile in use. */
-  readonly meter: string;
-  readonly school: 'simple' | 'guarded';
-  /** Which pieces are worth measuring. */
-  readonly measure: MeasuringSchool;
-  /** One's own meters, beside the typical ones. */
-  readonly meters: readonly MeterProfile[];
-  /** Seed of the simulated board that the stand-in meter measures; null without one. */
-  readonly standIn: StandIn | null;
+export const documentOf = (kit: Pick<KitState, 'id' | 'created' | 'log'>, attachments?: KitDocument['attachments']): KitDocument => ({
+  format: KIT_FORMAT,
+  version: KIT_VERSION,
+  id: kit.id,
+  created: kit.created,
+  log: kit.log,
+  ...(attachments && Object.keys(attachments).length > 0 ? { attachments } : {}),
+});
+
+export const foldDocument = (doc: KitDocument): KitState => fold(doc.id, doc.created, doc.log);
+
+/** A new kit: its sheet and settings are its first batch. */
+export function newKit(sheet: Sheet, stamp: Stamp, settings: Partial<KitSettings> = {}): KitState {
+  return fold(stamp.id, stamp.at, inBatch(changesOf(sheet, { ...DEFAULT_SETTINGS, ...settings }), stamp));
 }
 
-/** What matters most first, everything in list order, only what cannot be read, or one of each packet. */
-export type MeasuringSchool = 'matters' | 'all' | 'unreadable' | 'one-per-packet';
-
-/** The hidden truth behind the simulated meter of a practice kit. */
-export interface StandIn {
-  readonly seed: number;
-  /** Fault on the simulated board, base64 of its JSON so that a glance at the file gives nothing away. */
-  readonly fault: string;
-  /** Pieces in the simulated bag that differ from their line: line id → value. */
-  readonly pieces: Readonly<Record<string, readonly number[]>>;
-}
-
-/** Who and when ride beside the change, given by the caller: the core has no clock. */
-export interface Stamp {
-  readonly id: string;
-  readonly at: string;
-}
-
-export function newKit(sheet: Sheet, stamp: Stamp, settings: Partial<KitSettings> = {}): KitDocument {
-  return {
-    format: KIT_FORMAT,
-    version: KIT_VERSION,
-    id: stamp.id,
-    created: stamp.at,
-    sheet,
-    log: [],
-    settings: { meter: 'handheld', school: 'simple', measure: 'matters', meters: [], standIn: null, ...settings },
-  };
-}
-
-/** The document with one entry more. */
-export function append(doc: KitDocument, body: EntryBody, stamp: Stamp): KitDocument {
-  return { ...doc, log: [...doc.log, { ...body, ...stamp }] };
-}
-
-/** The document with a changed sheet; its revision grows. */
-export function withSheet(doc: KitDocument, change: Partial<Omit<Sheet, 'revision'>>): KitDocument {
-  return { ...doc, sheet: { ...doc.sheet, ...change, revision: doc.sheet.revision + 1 } };
-}
-
-/** Entries that count: neither withdrawn nor withdrawals. A withdrawal that was itself withdrawn does nothing. */
-export function standing(log: readonly Entry[]): Entry[] {
-  const gone = new Set<string>();
-  for (let i = log.length - 1; i >= 0; i--) {
-    const entry = log[i]!;
-    if (entry.kind === 'withdrawn' && !gone.has(entry.id)) gone.add(entry.entry);
-  }
-  return log.filter((e) => e.kind !== 'withdrawn' && !gone.has(e.id));
-}
-
-/** The entry that "undo" takes back: the last one that still counts. */
-export function lastStanding(log: readonly Entry[]): Entry | null {
-  const all = standing(log);
-  return all[all.length - 1] ?? null;
+/** The union of some documents of one kit. Commutative, associative, idempotent. */
+export function mergeDocuments(docs: readonly KitDocument[]): KitDocument {
+  const [first] = docs;
+  if (!first) throw new Error('there is nothing to unite');
+  const created = docs.map((d) => d.created).sort()[0]!;
+  return documentOf({ id: first.id, created, log: unite(...docs.map((d) => d.log)).log }, Object.assign({}, ...docs.map((d) => d.attachments ?? {})) as Record<string, string>);
 }

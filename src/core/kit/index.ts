@@ -1,49 +1,46 @@
-export {
-  type BoardState,
-  checkEntries,
-  type CheckEntry,
-  type Compartment,
-  deriveBoardState,
-  deriveMeasuredValues,
-  deriveStrangers,
-  deriveTray,
-  deriveWaiting,
-  judgeMeasured,
-  lastBoardChange,
-  type Piece,
-  worst,
-} from './derive';
-export {
-  append,
-  type KitDocument,
-  type KitSettings,
-  lastStanding,
-  type MeasuringSchool,
-  newKit,
-  type Stamp,
-  standing,
-  type StandIn,
-  withSheet,
-} from './document';
-export { type Entry, type EntryBody, type EntryKind, type EntryOf, type Modification, type Owned, type ReadingValue } from './entry';
+export { BARE_BOARD, type BoardState } from './board';
+export { changesOf, inBatch, move, patch, put, putAll, remove, sheetWith, stampsFrom } from './changes';
+export { withDependents } from './dependents';
+export { documentOf, foldDocument, type KitDocument, mergeDocuments, newKit } from './document';
+export { kitFindings, type KitFinding } from './findings';
+export { emptyState, extend, fold } from './fold';
+export { absentRefs, choiceOn, expectationOf, isWanted, type LineExpectation } from './lines';
+export { compareEntries, unite } from './log';
 export { meterOf, offsetOf } from './meters';
 export { meetsNeed, type NeedVerdict } from './needs';
-export { expectationOf, KIND_FACTS, type LineExpectation } from './lines';
-export { checkKit, openKit, type OpenResult } from './open';
+export { checkKit, type DamagedEntry, entryProblem, openKit, type OpenFinding, type OpenResult } from './open';
+export { inOrder, recordId, type Rooms } from './rooms';
+export { KIT_FORMAT, KIT_VERSION } from './schema/names';
+export { isKnown, KNOWN_KINDS, KNOWN_ROOMS } from './schema/known';
+export type { ChangedBody, Entry, EntryBody, EntryKind, EntryOf, Stamp, UnknownEntry } from './schema/entries';
+export { ROOM_NAMES, type RoomName } from './schema/names';
+export type { RecordOf } from './schema/records';
 export {
   type Check,
+  type Claim,
+  DEFAULT_SETTINGS,
+  EMPTY_SHEET,
   type CircuitSheet,
   type KitOption,
+  type KitSettings,
   type Line,
   type LineKind,
   type MeasureCheck,
+  type MeasuringSchool,
+  type Modification,
   type Need,
   type ObserveCheck,
+  type Owned,
   type ProbePoint,
+  type ReadingValue,
   type Ref,
   type Sheet,
   type Stage,
   type StageSupply,
+  type StandIn,
   type TestPoint,
   type TypeCard,
 } from './sheet';
+export { type BoardChange, type Conflict, type KitState, type LoosePiece, type MeasuredPiece, type Met, type Taken, type Tally } from './state';
+export { type Compartment, deriveAbsent, deriveMeasuredValues, deriveTray, judgeMeasured, type MeasuredValue, type Piece } from './views/tray';
+export { type CheckEntry, checkTaken, derivePile, deriveStrangers, deriveWaiting, isFresh, lastRedoable, lastUndoable, probeTaken, stands } from './views/views';

@@ -1,6 +1,5 @@
 import { print } from '../quantity';
-import { type Owned } from './entry';
-import { type Need } from './sheet';
+import { type Need, type Owned } from './sheet';
 
 /** Whether something from the drawer meets a need. */
 export interface NeedVerdict {

@@ -1,59 +1,201 @@
-import validate from './generated/validateKit.js';
-import { type KitDocument, KIT_FORMAT, KIT_VERSION } from './document';
+import { unite } from './log';
+import { type KitDocument } from './document';
 import { migrate } from './migrate';
+import { recordId } from './rooms';
+import { KIT_FORMAT, KIT_VERSION, MOST_ENTRIES } from './schema/names';
+import { isKnown, KNOWN_KINDS, KNOWN_ROOMS } from './schema/known';
+import type { Entry, UnknownEntry } from './schema/entries';
+import validateEntry from './generated/validateEntry.js';
 
-export type OpenResult =
-  { readonly ok: true; readonly kit: KitDocument; readonly migratedFrom: number | null } | { readonly ok: false; readonly message: string };
+/** Something that was noticed about a kit as a whole; the kit opens all the same. */
+export interface OpenFinding {
+  readonly code: 'newer' | 'unknown-entry' | 'duplicate' | 'damaged';
+  readonly text: string;
+  /** The record or entry that it is about, where there is one. */
+  readonly record?: string | undefined;
+}
+
+/** An entry that does not fit the schema: set aside, never thrown away. */
+export interface DamagedEntry {
+  readonly raw: unknown;
+  readonly why: string;
+}
+
+interface Opened {
+  readonly ok: true;
+  readonly kit: KitDocument;
+  readonly migratedFrom: number | null;
+  /** A newer program wrote it: it may be looked at, and is never written over. */
+  readonly readOnly: boolean;
+  readonly findings: readonly OpenFinding[];
+  readonly damaged: readonly DamagedEntry[];
+}
+interface Refused {
+  readonly ok: false;
+  readonly message: string;
+  /** Place in the text or the document. */
+  readonly at?: string | undefined;
+  /** What can be opened all the same, the damaged entries aside; null when nothing can. */
+  readonly rest: Opened | null;
+}
+export type OpenResult = Opened | Refused;
 
 const MAX_BYTES = 64 * 1024 * 1024;
-const SHOWN_PROBLEMS = 4;
+const SHOWN = 60;
+const MOST_FINDINGS = 50;
 
 /** Opens the text of a kit file. Never throws; a refusal says where and what to do, and nothing is changed. */
 export function openKit(text: string): OpenResult {
-  if (text.length > MAX_BYTES)
-    return refuse(`The file is larger than ${MAX_BYTES / 1024 / 1024} MB. A kit file is smaller; check that this is the right file.`);
+  if (text.length > MAX_BYTES) return refuse(`The file is larger than ${MAX_BYTES / 1024 / 1024} MB. A kit file is smaller; check that this is the right file.`);
   let data: unknown;
   try {
     data = JSON.parse(text.replace(/^\uFEFF/, ''));
   } catch (error) {
-    return refuse(
-      `This is not a whole JSON file (${whereIn(text, error as Error)}). It may have been cut off while saving: export it again, or pick another copy.`,
-    );
+    const at = whereIn(text, error as Error);
+    return refuse(`This is not a whole JSON file (${at}). It may have been cut off while saving: export it again, or pick another copy.`, at);
   }
   return checkKit(data);
 }
 
-/** Checks anything that claims to be a kit, at every door: file, storage, worker. */
+/** Checks anything that claims to be a kit, at every door: file, storage, worker, command line. */
 export function checkKit(data: unknown): OpenResult {
-  if (!isRecord(data) || data['format'] !== KIT_FORMAT) return refuse('This file is no Zesty Bench kit. For a parts list or a deck choose "New kit".');
-  const version = data['version'];
-  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) return refuse('The kit file has no readable version number.');
-  if (version > KIT_VERSION) return refuse(`The kit file is of version ${version}; this program reads up to ${KIT_VERSION}. Open it with a newer program.`);
-  const current = migrate(data, version);
-  if (validate(current)) return { ok: true, kit: current as unknown as KitDocument, migratedFrom: version === KIT_VERSION ? null : version };
-  return refuse(`The kit file does not fit its schema: ${explain(validate.errors ?? [])}. Nothing was changed.`);
+  try {
+    return check(data);
+  } catch (error) {
+    const why = (error as Error).message.slice(0, 200);
+    return refuse(`The kit file does not fit its schema: ${why}. Nothing was changed.`, why);
+  }
 }
 
-const refuse = (message: string): OpenResult => ({ ok: false, message });
-const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
+function check(data: unknown): OpenResult {
+  if (!isRecord(data) || data['format'] !== KIT_FORMAT) return refuse('This file is no Zesty Bench kit. For a parts list or a deck choose "New kit".');
+  const version = data['version'];
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) return refuse('The kit file has no readable version number.', 'version');
+  const current = version < KIT_VERSION ? migrate(data, version) : data;
+  const envelope = checkEnvelope(current, version > KIT_VERSION);
+  if (envelope) return envelope;
+  return checkLog(current, version);
+}
 
-function whereIn(text: string, error: Error): string {
-  const position = Number(/position (\d+)/.exec(error.message)?.[1] ?? text.length);
-  const before = text.slice(0, position).split('\n');
-  return `line ${before.length}, column ${before[before.length - 1]!.length + 1}`;
+const STAMPED = ['id', 'created'] as const;
+const ENVELOPE = new Set(['format', 'version', 'id', 'created', 'log', 'attachments']);
+
+/** What is around the log. A newer version may have more. */
+function checkEnvelope(kit: Record<string, unknown>, newer: boolean): Refused | null {
+  const wrong = (field: string, what: string) => refuse(`The kit file does not fit its schema: ${field} ${what}. Nothing was changed.`, field);
+  for (const field of STAMPED) {
+    const value = kit[field];
+    if (typeof value !== 'string' || value === '' || value.length > 200) return wrong(field, 'must be a text of 1 to 200 characters');
+  }
+  if (!Array.isArray(kit['log'])) return newer ? refuse(newerText(kit['version'] as number, false)) : wrong('log', 'must be a list');
+  if (kit['log'].length > MOST_ENTRIES) return wrong('log', `must have at most ${MOST_ENTRIES} entries`);
+  const attachments = kit['attachments'];
+  if (attachments !== undefined && (!isRecord(attachments) || Object.values(attachments).some((v) => typeof v !== 'string')))
+    return wrong('attachments', 'must hold texts by their hash');
+  const extra = Object.keys(kit).find((k) => !ENVELOPE.has(k));
+  return extra !== undefined && !newer ? wrong(extra.slice(0, SHOWN), 'is no field of a kit') : null;
+}
+
+const newerText = (version: number, shown: boolean) =>
+  `The kit file is of version ${version}; this program reads up to ${KIT_VERSION}. ${shown ? 'It is shown as far as it is understood and cannot be changed here: open it with a newer program.' : 'Open it with a newer program.'}`;
+
+function checkLog(kit: Record<string, unknown>, version: number): OpenResult {
+  const newer = version > KIT_VERSION;
+  const good: (Entry | UnknownEntry)[] = [];
+  const damaged: DamagedEntry[] = [];
+  const findings: OpenFinding[] = newer ? [{ code: 'newer', text: newerText(version, true) }] : [];
+  for (const raw of kit['log'] as unknown[]) {
+    const read = readEntry(raw, newer);
+    if ('why' in read) damaged.push({ raw, why: read.why });
+    else good.push(read.entry);
+  }
+  const unknown = good.filter((e) => !isKnown(e));
+  for (const e of unknown.slice(0, MOST_FINDINGS))
+    findings.push({ code: 'unknown-entry', text: `An entry of the unknown kind “${shortened(e.kind)}” is kept and counts for nothing here: a newer program wrote it.`, record: e.id });
+  const { log, differing } = unite(good);
+  for (const id of differing.slice(0, MOST_FINDINGS)) findings.push({ code: 'duplicate', text: `Two entries share the id ${shortened(id)} and differ; one of them is kept.`, record: id });
+  const { id, created, attachments } = kit as unknown as KitDocument;
+  const opened: Opened = {
+    ok: true,
+    kit: { format: KIT_FORMAT, version: KIT_VERSION, id, created, log, ...(attachments && Object.keys(attachments).length > 0 ? { attachments } : {}) },
+    migratedFrom: version < KIT_VERSION ? version : null,
+    readOnly: newer,
+    findings,
+    damaged,
+  };
+  const [first] = damaged;
+  if (!first) return opened;
+  const set = damaged.slice(0, MOST_FINDINGS).map((d): OpenFinding => ({ code: 'damaged', text: `${d.why}. It was set aside.` }));
+  const message = `The kit file does not fit its schema: ${first.why}${damaged.length > 1 ? `, and ${damaged.length - 1} more entries like it` : ''}. Nothing was changed.`;
+  return { ok: false, message, at: first.why, rest: { ...opened, findings: [...findings, ...set] } };
+}
+
+type ReadEntry = { readonly entry: Entry | UnknownEntry } | { readonly why: string };
+
+function readEntry(raw: unknown, newer: boolean): ReadEntry {
+  const stamp = stampProblem(raw);
+  if (stamp !== null) return { why: stamp };
+  const entry = raw as UnknownEntry & Record<string, unknown>;
+  if (!KNOWN_KINDS.has(entry.kind)) return { entry };
+  if (entry.kind === 'changed' && !KNOWN_ROOMS.has(String(entry['room']))) return typeof entry['room'] === 'string' ? { entry } : { why: `the ${nameOf(entry)} names no room` };
+  const problem = entryProblem(entry);
+  // What a newer program added to a known kind is shown as unknown, not judged.
+  return problem === null ? { entry: entry as Entry } : newer ? { entry: { ...entry, kind: `${entry.kind} (newer)` } } : { why: problem };
+}
+
+function stampProblem(raw: unknown): string | null {
+  if (!isRecord(raw)) return 'an entry of the log is no object';
+  const text = (field: string, most: number) => typeof raw[field] === 'string' && raw[field] !== '' && raw[field].length <= most;
+  if (!text('id', 200)) return 'an entry of the log has no id';
+  if (!text('at', 40)) return `the entry ${shortened(raw['id'] as string)} has no time (field “at”)`;
+  return text('kind', 200) ? null : `the entry ${shortened(raw['id'] as string)} has no kind`;
+}
+
+/** What is wrong with an entry of a known kind, in words that name record and field; null when nothing is. */
+export function entryProblem(entry: unknown): string | null {
+  const known = entry as UnknownEntry & Record<string, unknown>;
+  if (!validateEntry(entry)) return `the ${nameOf(known)}: ${explain(validateEntry.errors ?? [])}`;
+  const valid = entry as Entry;
+  if (valid.kind === 'withdrawn' && valid.entry === undefined && valid.ofBatch === undefined) return `the ${nameOf(known)}: it names neither an entry nor a batch`;
+  if (valid.kind !== 'changed' || valid.after === null) return null;
+  const own = recordId(valid.room, valid.after as never);
+  return own === valid.record ? null : `the ${nameOf(known)}: its record calls itself “${shortened(own)}”`;
+}
+
+function nameOf(e: UnknownEntry & Record<string, unknown>): string {
+  if (e.kind === 'changed') return `change of “${shortened(String(e['record']))}” in ${shortened(String(e['room']))} (entry ${shortened(e.id)})`;
+  const about = ['line', 'check', 'ref', 'testPoint', 'need'].map((f) => e[f]).find((v) => typeof v === 'string');
+  return `entry ${shortened(String(e.id))} (${shortened(e.kind)}${about === undefined ? '' : ` of “${shortened(about)}”`})`;
 }
 
 interface Problem {
   readonly instancePath: string;
   readonly message?: string | undefined;
   readonly keyword: string;
+  readonly params: Readonly<Record<string, unknown>>;
 }
 
-/** The deepest complaints: those about alternatives higher up only repeat them. */
+const WHY: Readonly<Record<string, (p: Problem) => string>> = {
+  required: (p) => `the field “${String(p.params['missingProperty'])}” is missing`,
+  additionalProperties: (p) => `“${shortened(String(p.params['additionalProperty']))}” is no field of it`,
+  enum: (p) => `must be one of ${(p.params['allowedValues'] as string[]).join(', ').slice(0, 120)}`,
+};
+
+/** The first complaint that says something: those about alternatives only repeat it. */
 function explain(errors: readonly Problem[]): string {
-  const telling = errors.filter((e) => e.keyword !== 'anyOf' && e.keyword !== 'const');
-  const deepest = Math.max(0, ...telling.map((e) => e.instancePath.split('/').length));
-  const chosen = telling.filter((e) => e.instancePath.split('/').length === deepest);
-  const texts = [...new Set((chosen.length > 0 ? chosen : errors).map((e) => `${e.instancePath || 'the file'} ${e.message ?? 'is wrong'}`))];
-  return texts.slice(0, SHOWN_PROBLEMS).join('; ');
+  const telling = errors.find((e) => e.keyword !== 'anyOf' && e.keyword !== 'const' && !(e.keyword === 'type' && e.params['type'] === 'null')) ?? errors[0];
+  if (!telling) return 'it does not fit';
+  const field = telling.instancePath.slice(1).replaceAll('/', '.');
+  const what = WHY[telling.keyword]?.(telling) ?? telling.message ?? 'is wrong';
+  return field === '' ? what : `${shortened(field)} ${telling.keyword === 'required' || telling.keyword === 'additionalProperties' ? `: ${what}` : what}`.replace(' :', ':');
+}
+
+const shortened = (text: string) => (text.length > SHOWN ? `${text.slice(0, SHOWN)}…` : text);
+const refuse = (message: string, at?: string): Refused => ({ ok: false, message, ...(at === undefined ? {} : { at }), rest: null });
+const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
+
+function whereIn(text: string, error: Error): string {
+  const position = Number(/position (\d+)/.exec(error.message)?.[1] ?? text.length);
+  const before = text.slice(0, position).split('\n');
+  return `line ${before.length}, column ${before[before.length - 1]!.length + 1}`;
 }

@@ -1,4 +1,4 @@
-import { isPreferred, seriesForTolerance } from '../preferred/series';
+import { isPreferred, seriesForTolerance } from '../preferred';
 import { type Colour, digitOf, isColour, multiplierExponent, TEMPCO_PPM, TOLERANCE_PERCENT } from './colours';
 import { decide, type Decoded, INVALID, plainReading, type Ranked, scaled } from './decoded';
 

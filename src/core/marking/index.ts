@@ -6,3 +6,5 @@ export { decodeInductorCode } from './inductorCode';
 export { decodeLetterValue, normaliseUnits, type ValueKind } from './letterValue';
 export { decodeChipResistor, decodeResistorCode } from './resistorCode';
 export { decodeToleranceLetter } from './tolerance';
+export { type Colour, COLOURS } from './colours';
+export { bandsOf, capacitorCode } from './printBands';

@@ -1,4 +1,4 @@
-import { SERIES } from '../preferred/series';
+import { SERIES } from '../preferred';
 import { decide, type Decoded, INVALID, plainReading, type Reading, scaled, unranked } from './decoded';
 import { TOLERANCE_LETTERS, toleranceOf } from './tolerance';
 import { matchesUnreadable } from './unreadable';

@@ -1,4 +1,4 @@
 export { agreement, type Agreement, type Uncertain, verifyInstrument } from './agreement';
 export { judgeMeterCheck, type MeterCheckVerdict } from './check';
-export { decadeRanges, type MeterMode, type MeterProfile, type MeterRange, rangeFor, type Uncertainty, uncertaintyIn, uncertaintyOf } from './profile';
-export { HANDHELD, meterById, TYPICAL_METERS } from './typical';
+export { decadeRanges, type MeterProfile, type MeterRange, rangeFor, type Uncertainty, uncertaintyIn, uncertaintyOf } from './profile';
+export { HANDHELD, meterById, meterIsTypical, TYPICAL_METERS } from './typical';

@@ -1,31 +1,9 @@
-/** What a meter measures: volts DC, amperes DC, ohms, diode test volts, farads, henries, current gain, hertz. */
-export type MeterMode = 'dcv' | 'dca' | 'ohms' | 'diode' | 'capacitance' | 'inductance' | 'hfe' | 'frequency';
+import { type MeterMode } from '../vocabulary';
+import type { Of } from '../vocabulary/schema';
+import type { MeterShape, RangeShape } from './schema';
 
-/** One range: readings up to `upTo`, error of ±(percent of reading + counts × resolution). All SI. */
-export interface MeterRange {
-  readonly upTo: number;
-  readonly percent: number;
-  readonly counts: number;
-  readonly resolution: number;
-}
-
-export interface MeterProfile {
-  readonly id: string;
-  readonly name: string;
-  readonly ranges: Readonly<Partial<Record<MeterMode, readonly MeterRange[]>>>;
-  /** Input resistance on volts, ohms. */
-  readonly inputResistance: number;
-  /** Resistance of both leads together, ohms; contained in every low-ohm reading. */
-  readonly leadResistance: number;
-  /** Capacitance of the sockets and leads, farads; contained in every reading of a capacitor. */
-  readonly capacitanceZero: number;
-  /** Ohms mode: open-circuit voltage and the resistance behind it. */
-  readonly ohmsVoltage: number;
-  readonly ohmsSource: number;
-  /** Diode test: current and the voltage at which the display gives up. */
-  readonly diodeCurrent: number;
-  readonly diodeCompliance: number;
-}
+export type MeterProfile = Of<typeof MeterShape>;
+export type MeterRange = Of<typeof RangeShape>;
 
 /** Half-width of the meter's error and standard uncertainty of one reading, in the unit of the reading. */
 export interface Uncertainty {

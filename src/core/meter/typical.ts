@@ -84,3 +84,5 @@ export const TYPICAL_METERS: readonly MeterProfile[] = [HANDHELD, POCKET, BENCH,
 export function meterById(id: string): MeterProfile {
   return TYPICAL_METERS.find((m) => m.id === id) ?? HANDHELD;
 }
+
+export const meterIsTypical = (id: string): boolean => TYPICAL_METERS.some((m) => m.id === id);

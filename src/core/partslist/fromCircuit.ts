@@ -1,6 +1,6 @@
-import { ownerOf } from '../circuit/edit';
-import { type Circuit, type Part } from '../circuit/netlist';
-import { KIND_FACTS, type Line, type LineKind } from '../kit';
+import { type Circuit, ownerOf, type Part } from '../circuit';
+import { type Line, type LineKind } from '../kit';
+import { KIND_FACTS } from '../vocabulary';
 import { printNominal } from '../quantity';
 import { diodeKind } from './readList';
 

@@ -5,3 +5,4 @@ export { type FreeKind } from './kindWords';
 export { readNeed } from './need';
 export { type ListRemark, type PartsList, readList } from './readList';
 export { expandRefs } from './refs';
+export { toCsv, toRows } from './rows';

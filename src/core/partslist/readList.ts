@@ -1,5 +1,6 @@
-import { type Circuit, findPart } from '../circuit/netlist';
-import { KIND_FACTS, type KitOption, type Line, type LineKind, type Need } from '../kit';
+import { type Circuit, findPart } from '../circuit';
+import { factsOf } from '../vocabulary';
+import { type KitOption, type Line, type LineKind, type Need } from '../kit';
 import { normaliseUnits } from '../marking';
 import { parseQuantity, printNominal, readTolerance } from '../quantity';
 import { type Column, type Columns, findHeading, guessColumns, type TableRow } from './columns';
@@ -181,7 +182,7 @@ function readRow(row: TableRow, columns: Columns, circuit: Circuit | null, state
   const tolerance = readTolerance(cell('tolerance')) ?? described.tolerance;
   state.add(row, {
     ...described,
-    label: text || (value !== null ? printNominal(value, KIND_FACTS[kind].unit) : cell('kind') || KIND_FACTS[kind].word),
+    label: text || (value !== null ? printNominal(value, factsOf(kind).unit) : cell('kind') || factsOf(kind).word),
     tolerance,
     quantity,
     refs,
@@ -197,7 +198,7 @@ const withBoard = (board: string, ref: string) => (board === '' || ref.includes(
 
 /** Value of a table row; two cells that contradict each other are a finding. */
 function valueOfRow(row: TableRow, kind: LineKind, text: string, description: string, state: Collector): number | null {
-  const { unit } = KIND_FACTS[kind];
+  const { unit } = factsOf(kind);
   if (!unit || unit === 'ratio' || (unit === 'V' && kind !== 'zener')) return null;
   const word = valueWord(normaliseUnits(text));
   const parsed = parseQuantity(word, unit);

@@ -1,4 +1,4 @@
-import { deriveTray, expectationOf, type KitDocument } from '../kit';
+import { deriveTray, expectationOf, type KitState } from '../kit';
 import { print, printWindow } from '../quantity';
 
 /** One label for one packet: what it is, what it measures, where it goes. */
@@ -10,8 +10,8 @@ export interface PacketLabel {
   readonly count: string;
 }
 
-export function packetLabels(doc: KitDocument): PacketLabel[] {
-  return deriveTray(doc).map((c) => {
+export function packetLabels(kit: KitState): PacketLabel[] {
+  return deriveTray(kit).map((c) => {
     const unit = expectationOf(c.line)?.unit ?? null;
     const values = c.pieces.flatMap((p) => (p.reckoning ? [p.reckoning.corrected] : []));
     const [least, most] = [Math.min(...values), Math.max(...values)];

@@ -1,19 +1,19 @@
-import { deriveTray, expectationOf, type KitDocument, meterOf } from '../kit';
+import { deriveTray, expectationOf, type KitState, meterOf } from '../kit';
 import { print } from '../quantity';
 
 /** What is missing and what is wrong in the bag, with the readings as evidence, as Markdown. Null when there is nothing to write about. */
-export function sellerLetter(doc: KitDocument): string | null {
-  const tray = deriveTray(doc);
+export function sellerLetter(kit: KitState): string | null {
+  const tray = deriveTray(kit);
   const short = tray.filter((c) => c.counted !== null && c.counted < c.line.quantity);
   const wrong = tray.flatMap((c) => c.pieces.filter((p) => p.verdict === 'out' && p.entry).map((p) => ({ line: c.line, piece: p })));
   if (short.length === 0 && wrong.length === 0) return null;
-  const meter = meterOf(doc);
+  const meter = meterOf(kit);
   const out = [
-    `Subject: ${doc.sheet.title}${doc.sheet.edition ? `, ${doc.sheet.edition}` : ''}: parts missing or wrong`,
+    `Subject: ${kit.sheet.title}${kit.sheet.edition ? `, ${kit.sheet.edition}` : ''}: parts missing or wrong`,
     '',
     'Hello,',
     '',
-    `I have unpacked the kit **${doc.sheet.title}** and checked every part against the list.`,
+    `I have unpacked the kit **${kit.sheet.title}** and checked every part against the list.`,
     '',
   ];
   if (short.length > 0)

@@ -1,10 +1,10 @@
-import { currentThrough } from '../circuit/current';
-import { type Circuit } from '../circuit/netlist';
-import { type ObserveCheck, type Sheet } from '../kit';
+import { type Circuit, currentThrough } from '../circuit';
+import { type ObserveCheck } from '../kit';
 import { elementOf } from './scene';
+import { type Setup } from './setup';
 
 /** Whether a circuit does what an observation expects: its part carries enough current, or little enough. True when nothing shows it. */
-export function showsSign(sheet: Sheet, circuit: Circuit, check: ObserveCheck): boolean {
+export function showsSign(sheet: Setup['sheet'], circuit: Circuit, check: ObserveCheck): boolean {
   if (!check.sign) return true;
   const element = elementOf(sheet, circuit, check.sign.ref);
   const amperes = element === null ? 0 : Math.abs(currentThrough(circuit, element));

@@ -1,8 +1,11 @@
-import { ownerOf } from '../circuit/edit';
-import { type Circuit, findPart, GROUND } from '../circuit/netlist';
-import { KIND_FACTS, type Ref, type Sheet } from '../kit';
+import { type Circuit, findPart, GROUND, ownerOf } from '../circuit';
+import { type Ref } from '../kit';
+import { factsOf } from '../vocabulary';
+import { type Setup } from './setup';
 import { printNominal } from '../quantity';
-import { controlOf, elementOf } from './scene';
+import { elementOf, elementsOf } from './scene';
+
+type Sheet = Pick<Setup['sheet'], 'lines' | 'circuit'>;
 
 /** Something about list and circuit that does not meet. */
 export interface PlaceFinding {
@@ -20,17 +23,18 @@ export function checkPlaces(sheet: Sheet, circuit: Circuit): PlaceFinding[] {
 
 function unplaced(sheet: Sheet, circuit: Circuit): PlaceFinding[] {
   return sheet.lines.flatMap((line) => {
-    if (KIND_FACTS[line.kind].board === null || line.notFitted) return [];
+    const { board } = factsOf(line.kind);
+    if (board === null || line.notFitted) return [];
     return line.refs
-      .filter((ref) => elementOf(sheet, circuit, ref) === null && !controlOf(circuit, ref))
-      .map((ref): PlaceFinding => ({ severity: 'warning', text: `${ref} (${line.label}) stands on the list but has no place in the circuit.` }));
+      .filter((ref) => elementsOf(sheet, circuit, ref).length === 0)
+      .map((ref): PlaceFinding => ({ severity: board === 'chip' ? 'note' : 'warning', text: `${ref} (${line.label}) stands on the list but has no place in the circuit.` }));
   });
 }
 
 /** Names in the circuit that stand for a ref. */
 function namesOf(sheet: Sheet, circuit: Circuit, ref: Ref): string[] {
-  const control = controlOf(circuit, ref);
-  return control ? [control.upper, control.lower] : [elementOf(sheet, circuit, ref) ?? ref];
+  const elements = elementsOf(sheet, circuit, ref);
+  return elements.length === 0 ? [ref] : elements;
 }
 
 function unlisted(sheet: Sheet, circuit: Circuit): PlaceFinding[] {
@@ -48,7 +52,7 @@ function otherValues(sheet: Sheet, circuit: Circuit): PlaceFinding[] {
       const part = element === null ? undefined : findPart(circuit, element);
       if (!part || line.value === null || !('value' in part) || line.kind === 'trimmer' || line.kind === 'thermistor') return [];
       if (Math.abs(part.value / line.value - 1) <= SAME_VALUE) return [];
-      const { unit } = KIND_FACTS[line.kind];
+      const { unit } = factsOf(line.kind);
       return [
         {
           severity: 'warning',

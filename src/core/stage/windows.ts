@@ -1,12 +1,7 @@
-import { UnsolvableError } from '../circuit/operatingPoint';
-import { FaultSampler, type Sample } from '../diagnose/predict';
-import { atRest, inMotion, MODEL_SPREADS, type Observable, type Problem, type RunningObservable, type Scene, type StageScene } from '../diagnose/problem';
-import { fromScale, OVER, toScale } from '../diagnose/scale';
-import { NOMINAL_SPECIMEN, specimenOf, specimenSteps } from '../diagnose/specimen';
-import { type Board } from '../fault/board';
-import { HEALTHY } from '../fault/fault';
+import { UnsolvableError } from '../circuit';
+import { atRest, FaultSampler, fromScale, inMotion, MODEL_SPREADS, NOMINAL_SPECIMEN, type Observable, OVER, type Problem, readRunning, type RunningObservable, type Sample, type Scene, specimenOf, specimenSteps, type StageScene, toScale } from '../specimen';
+import { type Board, HEALTHY } from '../fault';
 import { type MeterProfile, uncertaintyOf } from '../meter';
-import { readRunning } from '../diagnose/running';
 
 /** Specimens per spread that a window is drawn from. */
 const SPECIMENS = 80;

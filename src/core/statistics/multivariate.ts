@@ -14,7 +14,7 @@ const DEGREES_OF_FREEDOM = 30;
 
 /**
  * Fits columns `pick` of a sample (`rows` rows, `width` columns, row-major).
- * `extra` is added to the variances (measurement error), one value per picked column.
+ * `extra` is added to the covariance (measurement error): n × n, row-major.
  */
 export function fitSample(sample: Float64Array, rows: number, width: number, pick: readonly number[], extra: Float64Array): Fit {
   const n = pick.length;
@@ -30,11 +30,11 @@ export function fitSample(sample: Float64Array, rows: number, width: number, pic
   const scale = 1 / Math.max(1, rows - 1);
   for (let i = 0; i < n; i++) {
     for (let j = 0; j < i; j++) {
-      const c = covariance[i * n + j]! * scale * (1 - SHRINKAGE);
+      const c = covariance[i * n + j]! * scale * (1 - SHRINKAGE) + extra[i * n + j]!;
       covariance[i * n + j] = c;
       covariance[j * n + i] = c;
     }
-    covariance[i * n + i] = covariance[i * n + i]! * scale + extra[i]!;
+    covariance[i * n + i] = covariance[i * n + i]! * scale + extra[i * n + i]!;
   }
   return { n, mean, covariance };
 }

@@ -1,7 +1,13 @@
-import { normalCdf } from '../statistics/normal';
+import { normalCdf } from '../statistics';
 
 /** `none`: nothing to compare with, or nothing read yet. */
 export type Verdict = 'in' | 'doubtful' | 'out' | 'none';
+/** The worst verdict of some, `none` when nothing was judged. */
+export function worst(verdicts: readonly Verdict[]): Verdict {
+  for (const v of ['out', 'doubtful', 'in'] as const) if (verdicts.includes(v)) return v;
+  return 'none';
+}
+
 /** simple: compare the number with the limits. guarded: allow for the meter. */
 export type School = 'simple' | 'guarded';
 

@@ -269,7 +269,6 @@ const PLACES: readonly (readonly [string, number, number, number])[] = [
 ];
 
 export const FROST_SENTINEL: Sheet = {
-  revision: 1,
   title: 'Frost sentinel',
   maker: 'Hollowmere greenhouse kits',
   edition: 'board rev B',
@@ -311,5 +310,7 @@ export const FROST_SENTINEL: Sheet = {
   stages: STAGES,
   claims: [{ id: 'frost', text: 'Relay pulls in at about 1 °C and lets go at about 3 °C.' }],
   typeCards: [],
+  pads: [],
   photos: [],
+  constraints: [],
 };

@@ -1,5 +1,5 @@
-import { type Fault } from '@/core/fault/fault';
-import { type KitDocument, newKit, type Stamp } from '@/core/kit';
+import { type Fault } from '@/core/fault';
+import { type KitState, newKit, type Stamp } from '@/core/kit';
 import { hideFault } from '../board';
 import { FROST_SENTINEL } from './frostSentinel';
 
@@ -8,7 +8,7 @@ interface Demo {
   readonly slug: string;
   readonly title: string;
   readonly about: string;
-  kit: (stamp: Stamp) => KitDocument;
+  kit: (stamp: Stamp) => KitState;
 }
 
 const FAULT: Fault = { kind: 'open', parts: ['R9'], detail: {} };

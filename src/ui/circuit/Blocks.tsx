@@ -1,7 +1,6 @@
 import { useState } from 'react';
-import { type Block, BLOCK_GROUPS, type BlockField, BLOCKS, type BlockText, type FieldType } from '@/core/circuit/blocks';
-import { type Circuit, netsOf } from '@/core/circuit/netlist';
-import { type KitDocument } from '@/core/kit';
+import { type Block, BLOCK_GROUPS, type BlockField, BLOCKS, type BlockText, type Circuit, type FieldType, netsOf } from '@/core/circuit';
+import { type KitState } from '@/core/kit';
 import { parseQuantity, printNominal, type Unit } from '@/core/quantity';
 
 const UNIT: Readonly<Partial<Record<FieldType, Unit>>> = { ohm: 'ohm', F: 'F', H: 'H', V: 'V', A: 'A', Hz: 'Hz' };
@@ -9,7 +8,7 @@ const COLOURS = ['red', 'green', 'yellow', 'orange', 'blue', 'white', 'infrared'
 const STATES: Readonly<Record<string, readonly string[]>> = { closed: ['closed', 'open'], open: ['open', 'closed'], high: ['high', 'low'] };
 
 /** Building blocks: refs and nets go in, a correct piece of circuit comes out. */
-export function Blocks({ kit, circuit, insert }: { kit: KitDocument; circuit: Circuit | null; insert: (block: BlockText) => void }) {
+export function Blocks({ kit, circuit, insert }: { kit: KitState; circuit: Circuit | null; insert: (block: BlockText) => void }) {
   const [block, setBlock] = useState<Block>(BLOCKS[0]!);
   return (
     <>
@@ -39,7 +38,7 @@ export function Blocks({ kit, circuit, insert }: { kit: KitDocument; circuit: Ci
   );
 }
 
-function BlockForm({ block, kit, circuit, insert }: { block: Block; kit: KitDocument; circuit: Circuit | null; insert: (block: BlockText) => void }) {
+function BlockForm({ block, kit, circuit, insert }: { block: Block; kit: KitState; circuit: Circuit | null; insert: (block: BlockText) => void }) {
   const [texts, setTexts] = useState<Readonly<Record<string, string>>>(() => initialTexts(block, circuit));
   const values = readFields(block, texts);
   const taken = new Set(circuit?.parts.map((p) => p.name.toLowerCase()));

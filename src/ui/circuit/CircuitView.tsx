@@ -2,12 +2,10 @@
 import { Segmented } from 'antd';
 import dynamic from 'next/dynamic';
 import { useDeferredValue, useMemo, useState } from 'react';
-import { insertBlock } from '@/core/circuit/blocks';
-import { readDeck } from '@/core/circuit/deck/read';
-import { describe } from '@/core/circuit/diagnostic';
-import { type KitDocument } from '@/core/kit';
-import { checkPlaces } from '@/core/stage/placesCheck';
+import { describe, insertBlock } from '@/core/circuit';
+import { type KitState, put } from '@/core/kit';
 import { useBench } from '@/store/bench';
+import { useAnswer } from '../useResult';
 import { Blocks } from './Blocks';
 import { Connections } from './Connections';
 import { Findings } from './Findings';
@@ -22,28 +20,30 @@ const TOOLS = ['Connections', 'Blocks', 'Around', 'What if', 'Substitutes', 'In 
 type Tool = (typeof TOOLS)[number];
 
 /** What should be, electrically: the deck, and what can be asked of it. */
-export function CircuitView({ kit }: { kit: KitDocument }) {
+export function CircuitView({ kit }: { kit: KitState }) {
   const stored = kit.sheet.circuit?.deck ?? '';
   const [deck, setDeck] = useState(stored);
   const [tool, setTool] = useState<Tool>('Connections');
-  const changeSheet = useBench((s) => s.changeSheet);
+  const append = useBench((s) => s.append);
   const slow = useDeferredValue(deck);
-  const read = useMemo(() => (slow.trim() === '' ? null : readDeck(slow)), [slow]);
+  const { lines, circuit } = kit.sheet;
+  const asked = useMemo(() => ({ deck: slow, lines, elements: circuit?.elements }), [slow, lines, circuit?.elements]);
+  const answer = useAnswer('checkDeck', asked);
+  const read = slow.trim() === '' ? null : answer.value;
+  // Remarks on an older text would point at the wrong lines: they wait for their own.
+  const current = answer.state === 'fresh' && slow === deck;
   const errors = read?.diagnostics.filter((d) => d.severity === 'error') ?? [];
   const dirty = deck !== stored;
-  const findings = useMemo(
-    () => (read ? checkPlaces({ ...kit.sheet, circuit: { ...kit.sheet.circuit, deck: slow } }, read.circuit) : []),
-    [kit.sheet, read, slow],
-  );
+  const findings = read?.places ?? [];
   const use = () => {
-    changeSheet({ circuit: { ...kit.sheet.circuit, deck } });
+    void append((k) => put(k, 'circuit', { deck, ...(k.sheet.circuit?.elements ? { elements: k.sheet.circuit.elements } : {}) }));
   };
   return (
     <div className="zones halves">
       <section className="card circuit-card" aria-label="Deck">
         <div className="row" style={{ justifyContent: 'space-between' }}>
           <h2 className="label" style={{ margin: 0 }}>
-            {read ? `${read.circuit.parts.length} parts` : 'No circuit yet'}
+            {read ? `${read.circuit.parts.length} parts` : slow.trim() === '' ? 'No circuit yet' : 'Reading…'}
             {dirty ? ', changed' : ''}
           </h2>
           <span className="row">
@@ -58,12 +58,12 @@ export function CircuitView({ kit }: { kit: KitDocument }) {
                 Put it back
               </button>
             )}
-            <button type="button" className={dirty && errors.length === 0 ? 'zest' : 'plain'} disabled={!dirty || errors.length > 0} onClick={use}>
+            <button type="button" className={dirty && current && errors.length === 0 ? 'zest' : 'plain'} disabled={!dirty || !current || errors.length > 0} onClick={use}>
               Use this circuit
             </button>
           </span>
         </div>
-        <DeckEditor deck={deck} change={setDeck} diagnostics={read?.diagnostics ?? []} />
+        <DeckEditor deck={deck} change={setDeck} diagnostics={current ? (read?.diagnostics ?? []) : []} />
         <ul className="remarks" aria-label="Remarks on the deck">
           {read?.diagnostics.slice(0, 6).map((d) => (
             <li key={describe(d)} className={d.severity}>
@@ -71,7 +71,7 @@ export function CircuitView({ kit }: { kit: KitDocument }) {
             </li>
           ))}
         </ul>
-        {!read && <p className="soft">Paste a SPICE deck, or start with a block on the right: a supply, a divider, a regulator.</p>}
+        {slow.trim() === '' && <p className="soft">Paste a SPICE deck, or start with a block on the right: a supply, a divider, a regulator.</p>}
       </section>
       <section className="card" aria-label="Circuit tools">
         <Segmented

@@ -1,4 +1,4 @@
-import { type Connection, connectionsOf, editConnection, removeConnection } from '@/core/circuit/deck/connections';
+import { type Connection, connectionsOf, editConnection, removeConnection } from '@/core/circuit';
 import { useMemo } from 'react';
 
 const SHOWN = 300;

@@ -4,7 +4,7 @@ import { type Diagnostic as LintDiagnostic, lintGutter, setDiagnostics } from '@
 import { EditorState } from '@codemirror/state';
 import { EditorView, keymap, lineNumbers } from '@codemirror/view';
 import { useEffect, useRef } from 'react';
-import { type Diagnostic } from '@/core/circuit/diagnostic';
+import { type Diagnostic } from '@/core/circuit';
 
 /** Remarks, dot cards, part names and numbers told apart; nothing more is needed to read a deck. */
 const spice = StreamLanguage.define({

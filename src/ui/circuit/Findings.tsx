@@ -1,29 +1,13 @@
-import { useEffect, useState } from 'react';
-import { type Overload } from '@/core/consequence';
-import { type KitDocument } from '@/core/kit';
+import { type KitState } from '@/core/kit';
 import { print } from '@/core/quantity';
-import { type PlaceFinding } from '@/core/stage/placesCheck';
-import { Cancelled, circuitQuestions } from '@/store/bench';
+import { type PlaceFinding } from '@/core/stage';
+import { useResult } from '../useResult';
 
 const UNIT = { power: 'W', voltage: 'V', current: 'A' } as const;
 
 /** Where list, circuit and ratings do not meet. */
-export function Findings({ kit, findings }: { kit: KitDocument; findings: readonly PlaceFinding[] }) {
-  const [over, setOver] = useState<readonly (Overload & { readonly stage: string })[] | null>(null);
-  useEffect(() => {
-    let current = true;
-    circuitQuestions.overloads(kit).then(
-      (o) => {
-        if (current) setOver(o);
-      },
-      (e: unknown) => {
-        if (current && !(e instanceof Cancelled)) setOver([]);
-      },
-    );
-    return () => {
-      current = false;
-    };
-  }, [kit]);
+export function Findings({ kit, findings }: { kit: KitState; findings: readonly PlaceFinding[] }) {
+  const { state, value: over, message } = useResult('overloads', kit, undefined);
   const title = (id: string) => kit.sheet.stages.find((s) => s.id === id)?.title ?? id;
   return (
     <>
@@ -39,7 +23,8 @@ export function Findings({ kit, findings }: { kit: KitDocument; findings: readon
       <h2 className="label" style={{ marginTop: 14 }}>
         Ratings, stage by stage
       </h2>
-      {over === null && <p className="soft">Solving every stage…</p>}
+      {(state === 'working' || state === 'stale') && <p className="soft">Solving every stage…</p>}
+      {message !== null && <p className="field-error">{message}</p>}
       {over?.length === 0 && (
         <p>No part whose rating the list or a type card gives is driven beyond it at work, nor at switch-on (which is judged on boards that come to rest).</p>
       )}

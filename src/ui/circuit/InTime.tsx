@@ -1,8 +1,8 @@
 import dynamic from 'next/dynamic';
 import { useState } from 'react';
-import { type Circuit, GROUND, netsOf } from '@/core/circuit/netlist';
+import { type Circuit, GROUND, netsOf } from '@/core/circuit';
 import { parseQuantity, print } from '@/core/quantity';
-import { Cancelled, circuitQuestions, type Course } from '@/store/bench';
+import { askFree, Cancelled, type Course, stopAsking } from '@/store/results';
 import { TextField } from '../Field';
 
 const Chart = dynamic(() => import('../Chart').then((m) => m.Chart), { ssr: false });
@@ -23,8 +23,7 @@ export function InTime({ deck, circuit }: { deck: string; circuit: Circuit }) {
     }
     setMessage('');
     setProgress(0);
-    circuitQuestions
-      .course(deck, net, seconds.value, setProgress)
+    askFree('course', { deck, net, seconds: seconds.value }, setProgress)
       .then(setCourse, (e: unknown) => {
         if (!(e instanceof Cancelled)) setMessage((e as Error).message);
       })
@@ -62,7 +61,10 @@ export function InTime({ deck, circuit }: { deck: string; circuit: Circuit }) {
             Run it
           </button>
         ) : (
-          <button type="button" className="plain" onClick={circuitQuestions.cancel}>
+          <button type="button" className="plain" onClick={() => {
+              stopAsking('course');
+            }}
+          >
             Stop ({Math.round(100 * progress)} %)
           </button>
         )}

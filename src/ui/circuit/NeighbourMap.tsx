@@ -1,36 +1,24 @@
 import dagre from '@dagrejs/dagre';
-import { useEffect, useMemo, useState } from 'react';
-import { type Circuit, GROUND, netsOf } from '@/core/circuit/netlist';
-import { neighbourhood, type Neighbourhood } from '@/core/circuit/neighbourhood';
-import { type KitDocument, standing } from '@/core/kit';
+import { useMemo, useState } from 'react';
+import { type Circuit, GROUND, neighbourhood, type Neighbourhood, netsOf } from '@/core/circuit';
+import { type KitState } from '@/core/kit';
 import { print } from '@/core/quantity';
-import { Cancelled, circuitQuestions } from '@/store/bench';
+import { useResult } from '../useResult';
+
+const NO_VOLTS: Readonly<Record<string, number>> = {};
 
 const PART = { width: 92, height: 44 };
 const NET = { width: 78, height: 40 };
 const PIN_GAP = 15;
 
 /** The parts around one net, with what each net should carry and what was read there. */
-export function NeighbourMap({ kit, circuit }: { kit: KitDocument; circuit: Circuit }) {
+export function NeighbourMap({ kit, circuit }: { kit: KitState; circuit: Circuit }) {
   const nets = netsOf(circuit).filter((n) => n !== GROUND && !n.includes('.'));
   const [centre, setCentre] = useState(kit.sheet.testPoints[0]?.net ?? nets[0] ?? GROUND);
   const powered = kit.sheet.stages.filter((s) => s.supplies.length > 0);
   const [stage, setStage] = useState<string | null>(powered[powered.length - 1]?.id ?? null);
-  const [volts, setVolts] = useState<Readonly<Record<string, number>>>({});
-  useEffect(() => {
-    let current = true;
-    circuitQuestions.netVolts(kit, stage).then(
-      (v) => {
-        if (current) setVolts(v);
-      },
-      (e: unknown) => {
-        if (current && !(e instanceof Cancelled)) setVolts({});
-      },
-    );
-    return () => {
-      current = false;
-    };
-  }, [kit, stage]);
+  const { state, value } = useResult('netVolts', kit, stage);
+  const volts = state === 'fresh' ? value : NO_VOLTS;
   const around = useMemo(() => neighbourhood(circuit, centre), [circuit, centre]);
   const seen = useMemo(() => readAt(kit, stage), [kit, stage]);
   return (
@@ -76,12 +64,12 @@ export function NeighbourMap({ kit, circuit }: { kit: KitDocument; circuit: Circ
 }
 
 /** Last reading at each net in a stage, volts. */
-function readAt(kit: KitDocument, stageId: string | null): ReadonlyMap<string, number> {
+function readAt(kit: KitState, stageId: string | null): ReadonlyMap<string, number> {
   const stage = kit.sheet.stages.find((s) => s.id === stageId);
   const netOf = (tp: string) => kit.sheet.testPoints.find((t) => t.id === tp)?.net;
   const found = new Map<string, number>();
-  for (const e of standing(kit.log)) {
-    if ((e.kind !== 'read' && e.kind !== 'probed') || e.stage !== stageId || typeof e.reading !== 'number') continue;
+  for (const { entry: e } of [...kit.readings.values()].flat()) {
+    if (e.kind === 'observed' || e.stage !== stageId || typeof e.reading !== 'number') continue;
     const check = e.kind === 'read' ? stage?.checks.find((c) => c.id === e.check) : undefined;
     if (check && (check.what !== 'measure' || check.mode !== 'dcv')) continue;
     const net = e.kind === 'probed' ? netOf(e.testPoint) : check?.what === 'measure' && 'testPoint' in check.red ? netOf(check.red.testPoint) : undefined;

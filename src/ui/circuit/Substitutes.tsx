@@ -1,8 +1,9 @@
 import { useEffect, useState } from 'react';
 import { consequenceText, type Spare, type Substitute } from '@/core/consequence';
-import { type KitDocument } from '@/core/kit';
+import { type KitState } from '@/core/kit';
 import { parseQuantity, print, printNominal } from '@/core/quantity';
-import { Cancelled, circuitQuestions, useBench } from '@/store/bench';
+import { useWindows } from '../useWindows';
+import { ask, Cancelled } from '@/store/results';
 import { loadDrawer, saveDrawer } from '@/store/storage';
 import { VerdictMark } from '../VerdictMark';
 
@@ -21,8 +22,8 @@ function readSpares(text: string): { readonly spares: readonly Spare[]; readonly
 }
 
 /** What one's own drawer offers in place of a missing resistor, solved in the circuit. */
-export function Substitutes({ kit }: { kit: KitDocument }) {
-  const windows = useBench((s) => s.windows);
+export function Substitutes({ kit }: { kit: KitState }) {
+  const windows = useWindows(kit) ?? {};
   const refs = kit.sheet.lines.flatMap((l) => (l.kind === 'resistor' ? l.refs : []));
   const [ref, setRef] = useState(refs[0] ?? '');
   const [drawer, setDrawer] = useState('');
@@ -41,7 +42,7 @@ export function Substitutes({ kit }: { kit: KitDocument }) {
           e.preventDefault();
           void saveDrawer(drawer).catch(() => undefined);
           setMessage('');
-          circuitQuestions.substitutes(kit, windows, ref, spares).then(setFound, (error: unknown) => {
+          ask('substitutes', kit, { windows, ref, spares }).then(setFound, (error: unknown) => {
             if (!(error instanceof Cancelled)) setMessage((error as Error).message);
           });
         }}

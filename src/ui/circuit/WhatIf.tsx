@@ -1,13 +1,14 @@
 import { useMemo, useState } from 'react';
 import { type Consequence, type ConsequenceText, observableName, type Shift, type Supposition, type Swept } from '@/core/consequence';
-import { type KitDocument, KIND_FACTS, type Line } from '@/core/kit';
+import { type KitState, type Line } from '@/core/kit';
+import { factsOf, unitOf as unitOfMode } from '@/core/vocabulary';
 import { parseQuantity, print, type Unit } from '@/core/quantity';
-import { circuitOf, controlOf } from '@/core/stage/scene';
-import { Cancelled, circuitQuestions, useBench } from '@/store/bench';
+import { circuitOf, controlOf } from '@/core/stage';
+import { ask as askWorker, Cancelled } from '@/store/results';
+import { useWindows } from '../useWindows';
 import { TextField } from '../Field';
 import { VerdictMark } from '../VerdictMark';
 
-const SHIFT_UNIT: Readonly<Record<Shift['mode'], Unit>> = { dcv: 'V', dca: 'A', ohms: 'ohm', diode: 'V', frequency: 'Hz' };
 const CHANGES = {
   value: 'has another value',
   removed: 'is taken out',
@@ -27,9 +28,9 @@ type Answered =
   { readonly consequence: Consequence; readonly text: ConsequenceText } | { readonly values: readonly number[]; readonly swept: readonly Swept[] };
 
 /** A value supposed, a control turned, a part out, round or elsewhere: what every stage would read then. */
-export function WhatIf({ kit }: { kit: KitDocument }) {
-  const windows = useBench((s) => s.windows);
-  const lines = kit.sheet.lines.filter((l) => KIND_FACTS[l.kind].board !== null || l.kind === 'opamp' || l.kind === 'ic');
+export function WhatIf({ kit }: { kit: KitState }) {
+  const windows = useWindows(kit) ?? {};
+  const lines = kit.sheet.lines.filter((l) => factsOf(l.kind).board !== null || l.kind === 'opamp' || l.kind === 'ic');
   const supplies = [...new Set(kit.sheet.stages.flatMap((s) => s.supplies.map((x) => x.source)))];
   const refs = [...lines.flatMap((l) => l.refs), ...supplies];
   const [ref, setRef] = useState(refs[0] ?? '');
@@ -76,13 +77,13 @@ export function WhatIf({ kit }: { kit: KitDocument }) {
       const [from, to] = [number(value), number(upTo)];
       if (from === null || to === null) return;
       const values = stepsBetween(from, to);
-      show(circuitQuestions.sweep(kit, ref, values).then((swept) => ({ values, swept })));
+      show(askWorker('sweep', kit, { ref, values }).then((swept) => ({ values, swept })));
       return;
     }
     const supposed = change === 'value' ? number(value) : 0;
     if (supposed === null) return;
     const supposition = suppositionOf(change, ref, line, supposed, other || (partners[0] ?? ''));
-    show(circuitQuestions.whatIf(kit, windows, supposition));
+    show(askWorker('whatIf', kit, { windows, supposition }));
   };
   return (
     <>
@@ -132,12 +133,12 @@ export function WhatIf({ kit }: { kit: KitDocument }) {
 
 const HINTS: Readonly<Partial<Record<Unit, string>>> = { ohm: '33k', F: '100n', H: '10m', V: '9', ratio: '0.5' };
 
-const unitOf = (line: Line | undefined, control: boolean): Unit => (control ? 'ratio' : line ? (KIND_FACTS[line.kind].unit ?? 'ohm') : 'V');
+const unitOf = (line: Line | undefined, control: boolean): Unit => (control ? 'ratio' : line ? (factsOf(line.kind).unit ?? 'ohm') : 'V');
 
 /** What can be supposed of a part of this kind. */
 function changesOf(line: Line | undefined, control: boolean): Change[] {
   if (!line || control) return ['value', 'swept'];
-  const valued: Change[] = VALUED.includes(KIND_FACTS[line.kind].unit) ? ['value', 'swept'] : [];
+  const valued: Change[] = VALUED.includes(factsOf(line.kind).unit) ? ['value', 'swept'] : [];
   const round: Change[] = POLARISED.includes(line.kind) || THREE_LEGGED.includes(line.kind) ? ['round'] : [];
   const exchanged: Change[] = line.kind === 'opamp' || line.kind === 'ic' ? [] : ['exchanged'];
   return [...valued, 'removed', ...round, ...exchanged];
@@ -202,9 +203,9 @@ function Choice({
 
 const SHOWN = 14;
 const LEFT = { textAlign: 'left' } as const;
-const reading = (v: number | 'over' | null, mode: Shift['mode']) => (v === null ? 'no solution' : v === 'over' ? 'over-range' : print(v, SHIFT_UNIT[mode], 4));
+const reading = (v: number | 'over' | null, mode: Shift['mode']) => (v === null ? 'no solution' : v === 'over' ? 'over-range' : print(v, unitOfMode(mode), 4));
 
-function Answer({ kit, consequence, text }: { kit: KitDocument; consequence: Consequence; text: ConsequenceText }) {
+function Answer({ kit, consequence, text }: { kit: KitState; consequence: Consequence; text: ConsequenceText }) {
   const moved = [...consequence.shifts].filter((s) => s.share > 1e-4).sort((a, b) => Number(b.leaves) - Number(a.leaves) || b.share - a.share);
   return (
     <div role="status">
@@ -233,7 +234,7 @@ interface CheckRow {
 }
 
 /** What some checks read, a line each. */
-function ChecksTable({ kit, columns, rows }: { kit: KitDocument; columns: readonly string[]; rows: readonly CheckRow[] }) {
+function ChecksTable({ kit, columns, rows }: { kit: KitState; columns: readonly string[]; rows: readonly CheckRow[] }) {
   return (
     <table className="shown">
       <thead>
@@ -267,7 +268,7 @@ function ChecksTable({ kit, columns, rows }: { kit: KitDocument; columns: readon
 }
 
 /** A sweep: what each check reads at the ends and in the middle, and over which range it goes. */
-function Range({ kit, unit, values, swept }: { kit: KitDocument; unit: Unit; values: readonly number[]; swept: readonly Swept[] }) {
+function Range({ kit, unit, values, swept }: { kit: KitState; unit: Unit; values: readonly number[]; swept: readonly Swept[] }) {
   const middle = values.length >> 1;
   const at = (i: number) => (unit === 'ratio' ? values[i]!.toFixed(2) : print(values[i]!, unit, 3));
   if (swept.length === 0)

@@ -1,4 +1,5 @@
-import { DEMOS } from '@/stand-in/demos';
+import { documentOf } from '@/core/kit';
+import { DEMOS } from '@/stand-in';
 
 export const dynamic = 'force-static';
 export const dynamicParams = false;
@@ -13,7 +14,7 @@ function files(): { name: string; text: string }[] {
       [`"${l.refs.join(',')}"`, l.kind, `"${l.label}"`, l.tolerance ? `-${-l.tolerance[0] * 100}%/+${l.tolerance[1] * 100}%` : '', l.quantity].join(','),
     );
     return [
-      { name: `${demo.slug}.zesty.json`, text: JSON.stringify(kit, null, 1) },
+      { name: `${demo.slug}.zesty.json`, text: JSON.stringify(documentOf(kit), null, 1) },
       { name: `${demo.slug}.cir`, text: kit.sheet.circuit?.deck ?? '' },
       { name: `${demo.slug}.csv`, text: ['refs,kind,value,tolerance,qty', ...rows].join('\n') },
     ];

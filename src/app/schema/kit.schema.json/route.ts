@@ -1,8 +1,6 @@
-import { kitSchema } from '@/core/kit/schema';
+import { kitSchema } from '@/core/kit/schema/document';
 
 export const dynamic = 'force-static';
 
-/** The published schema of the kit file, as a download beside the app. */
-export function GET(): Response {
-  return Response.json(kitSchema);
-}
+/** The published schema of kit files. */
+export const GET = () => Response.json(kitSchema);

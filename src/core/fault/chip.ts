@@ -1,0 +1,20 @@
+import { type Circuit, type Part } from '../circuit';
+
+const inside = (circuit: Circuit, element: string): Part[] => circuit.parts.filter((p) => p.name.toLowerCase().startsWith(`${element.toLowerCase()}.`));
+
+/** Nets on which the pins of an expanded sub-circuit hang, by pin number from 0; pins that nothing inside uses are left out. */
+export function portNets(circuit: Circuit, element: string): Map<number, string> {
+  const nets = new Map<number, string>();
+  for (const p of inside(circuit, element))
+    p.ports?.forEach((port, i) => {
+      if (port >= 0) nets.set(port, p.nodes[i]!);
+    });
+  return new Map([...nets].sort((a, b) => a[0] - b[0]));
+}
+
+/** The circuit with the pins of a sub-circuit on other nets: `to` gives the net of a pin number, or undefined for the one it has. */
+export function rewirePorts(circuit: Circuit, element: string, to: (port: number) => string | undefined): Circuit {
+  const own = new Set(inside(circuit, element));
+  const moved = (p: Part): Part => ({ ...p, nodes: p.nodes.map((n, i) => (p.ports && p.ports[i]! >= 0 ? (to(p.ports[i]!) ?? n) : n)) });
+  return { ...circuit, parts: circuit.parts.map((p) => (own.has(p) ? moved(p) : p)) };
+}

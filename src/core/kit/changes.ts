@@ -1,0 +1,79 @@
+import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing';
+import { recordId, recordsOf, type Room } from './rooms';
+import type { ChangedBody, Entry, EntryBody, Stamp } from './schema/entries';
+import { ROOM_NAMES, type RoomName } from './schema/names';
+import type { RecordOf } from './schema/records';
+import { DEFAULT_SETTINGS, EMPTY_SHEET, type KitSettings, type Sheet } from './sheet';
+import { type KitState } from './state';
+
+/** Stamps for entries that belong together, from the stamp of the first: same time, ids that keep their order. */
+export const stampsFrom = (first: Stamp, count: number): Stamp[] =>
+  Array.from({ length: count }, (_, i) => ({ id: `${first.id}.${String(i + 1).padStart(5, '0')}`, at: first.at }));
+
+/** Entries of one batch: one undo takes all of them back. */
+export const inBatch = (bodies: readonly EntryBody[], first: Stamp): Entry[] => {
+  const stamps = stampsFrom(first, bodies.length);
+  return bodies.map((body, i) => ({ ...body, ...stamps[i]!, batch: first.id }) as Entry);
+};
+
+const last = (room: Room): string | null => {
+  const orders = [...room.values()].flatMap((h) => h.order ?? []).sort();
+  return orders[orders.length - 1] ?? null;
+};
+
+const bodyOf = (room: RoomName, record: string, before: unknown, after: unknown, order?: string): ChangedBody =>
+  ({ kind: 'changed', room, record, before, after, ...(order === undefined ? {} : { order }) }) as ChangedBody;
+
+/** Puts a record: new ones come last in their room. */
+export function put<R extends RoomName>(kit: KitState, room: R, value: RecordOf<R>): ChangedBody {
+  const record = recordId(room, value);
+  const held = kit.rooms[room].get(record);
+  return held ? bodyOf(room, record, held.value, value) : bodyOf(room, record, null, value, generateKeyBetween(last(kit.rooms[room] as Room), null));
+}
+
+/** Several new records, in their order. */
+export function putAll<R extends RoomName>(kit: KitState, room: R, values: readonly RecordOf<R>[]): ChangedBody[] {
+  const fresh = values.filter((v) => !kit.rooms[room].has(recordId(room, v)));
+  const keys = generateNKeysBetween(last(kit.rooms[room] as Room), null, fresh.length);
+  return values.map((v) => {
+    const at = fresh.indexOf(v);
+    return at < 0 ? put(kit, room, v) : bodyOf(room, recordId(room, v), null, v, keys[at]);
+  });
+}
+
+/** Changes some fields of a record; null when there is none of that name. */
+export function patch<R extends RoomName>(kit: KitState, room: R, record: string, fields: Partial<RecordOf<R>>): ChangedBody | null {
+  const held = kit.rooms[room].get(record);
+  if (!held) return null;
+  const after = Object.fromEntries(Object.entries({ ...held.value, ...fields }).filter(([, v]) => v !== undefined));
+  return bodyOf(room, record, held.value, after);
+}
+
+/** Removes a record; what hangs on it is the caller's to take along (`withDependents`). */
+export function remove(kit: KitState, room: RoomName, record: string): ChangedBody | null {
+  const held = kit.rooms[room].get(record);
+  return held ? bodyOf(room, record, held.value, null) : null;
+}
+
+/** Moves a record to stand before another one, or to the end. */
+export function move(kit: KitState, room: RoomName, record: string, before: string | null): ChangedBody | null {
+  const held = kit.rooms[room].get(record);
+  if (!held) return null;
+  const others = [...(kit.rooms[room] as Room)].filter(([id]) => id !== record).sort((a, b) => ((a[1].order ?? '~') < (b[1].order ?? '~') ? -1 : 1));
+  const at = before === null ? others.length : others.findIndex(([id]) => id === before);
+  if (at < 0) return null;
+  const order = generateKeyBetween(others[at - 1]?.[1].order ?? null, others[at]?.[1].order ?? null);
+  return bodyOf(room, record, held.value, held.value, order);
+}
+
+/** Everything that a new kit's sheet and settings amount to, as changes from nothing. */
+export function changesOf(sheet: Sheet, settings: KitSettings = DEFAULT_SETTINGS): ChangedBody[] {
+  const records = recordsOf(sheet, settings);
+  return ROOM_NAMES.flatMap((room) => {
+    const keys = generateNKeysBetween(null, null, records[room].length);
+    return records[room].map((value, i) => bodyOf(room, recordId(room, value as never), null, value, keys[i]));
+  });
+}
+
+/** A sheet from what is known of it. */
+export const sheetWith = (parts: Partial<Sheet>): Sheet => ({ ...EMPTY_SHEET, ...parts });

@@ -1,0 +1,116 @@
+import { patch, remove } from './changes';
+import type { ChangedBody, EntryOf } from './schema/entries';
+import type { RecordOf } from './schema/records';
+import { type ProbePoint, type Ref } from './sheet';
+import { type KitState } from './state';
+
+type Line = RecordOf<'lines'>;
+
+/**
+ * A change with everything that hangs on it, as one batch: checks go with their stage, places, pads and stage lists follow
+ * the refs of a line, claims and lines let go of what is removed. Readings stay: they are shown as what they are.
+ */
+export function withDependents(kit: KitState, change: ChangedBody): ChangedBody[] {
+  switch (change.room) {
+    case 'stages':
+      return change.after === null ? [...goneChecks(kit, (c) => c.stage === change.record), change] : [change];
+    case 'checks':
+      return change.after === null ? [...goneClaims(kit, [change.record]), change] : [change];
+    case 'lines':
+      return [...followRefs(kit, change.record, change.before, change.after), change];
+    case 'testPoints':
+      return change.after === null ? [...goneChecks(kit, (c) => c.what === 'measure' && [c.red, c.black].some((p) => isPoint(p, change.record))), change] : [change];
+    case 'options':
+      return change.after === null ? [...freeLines(kit, change.record), change] : [change];
+    default:
+      return [change];
+  }
+}
+
+const isPoint = (p: ProbePoint, id: string) => 'testPoint' in p && p.testPoint === id;
+const records = <R extends 'checks' | 'claims' | 'lines' | 'stages' | 'placement' | 'pads' | 'photos' | 'constraints'>(kit: KitState, room: R) =>
+  [...kit.rooms[room]].map(([id, held]) => [id, held.value as RecordOf<R>] as const);
+const given = (bodies: readonly (ChangedBody | null)[]): ChangedBody[] => bodies.filter((b) => b !== null);
+
+function goneChecks(kit: KitState, goes: (check: RecordOf<'checks'>) => boolean): ChangedBody[] {
+  const ids = records(kit, 'checks').flatMap(([id, c]) => (goes(c) ? [id] : []));
+  return given([...goneClaims(kit, ids), ...ids.map((id) => remove(kit, 'checks', id))]);
+}
+
+const goneClaims = (kit: KitState, checks: readonly string[]): ChangedBody[] =>
+  given(records(kit, 'claims').flatMap(([id, c]) => (c.check !== undefined && checks.includes(c.check) ? [patch(kit, 'claims', id, { check: undefined })] : [])));
+
+const freeLines = (kit: KitState, option: string): ChangedBody[] =>
+  given(records(kit, 'lines').flatMap(([id, l]) => (l.option?.split('=')[0] === option ? [patch(kit, 'lines', id, { option: undefined })] : [])));
+
+/** Where a ref of a line went: another name, or null for nowhere. */
+function renames(kit: KitState, line: string, before: Line | null, after: Line | null): Map<Ref, Ref | null> {
+  const others = new Set(records(kit, 'lines').flatMap(([id, l]) => (id === line ? [] : l.refs)));
+  const lost = (before?.refs ?? []).filter((r) => !after?.refs.includes(r) && !others.has(r));
+  const found = (after?.refs ?? []).filter((r) => !before?.refs.includes(r));
+  // One ref left and one came: it was renamed. Anything else is parts that went and parts that came.
+  const renamed = lost.length === 1 && found.length === 1 ? found[0]! : null;
+  return new Map(lost.map((r) => [r, renamed]));
+}
+
+function followRefs(kit: KitState, line: string, before: Line | null, after: Line | null): ChangedBody[] {
+  const to = renames(kit, line, before, after);
+  if (to.size === 0) return [];
+  const follow = (refs: readonly Ref[]) => refs.flatMap((r) => (to.has(r) ? (to.get(r) ?? []) : [r]));
+  const hit = (refs: readonly Ref[] | undefined) => refs?.some((r) => to.has(r)) ?? false;
+  const out: (ChangedBody | null)[] = [];
+  for (const [id, s] of records(kit, 'stages')) {
+    const settings = s.settings?.flatMap((x) => (to.has(x.ref) ? (to.get(x.ref) === null ? [] : [{ ...x, ref: to.get(x.ref)! }]) : [x]));
+    if (hit(s.fits) || hit(s.without) || hit(s.settings?.map((x) => x.ref)))
+      out.push(patch(kit, 'stages', id, { fits: follow(s.fits), ...(s.without ? { without: follow(s.without) } : {}), ...(settings ? { settings } : {}) }));
+  }
+  for (const [id, p] of records(kit, 'placement')) out.push(...moved(kit, 'placement', id, p, to.get(p.ref), (ref) => ({ ...p, ref }), (ref) => ref));
+  for (const [id, p] of records(kit, 'pads')) out.push(...moved(kit, 'pads', id, p, to.get(p.ref), (ref) => ({ ...p, ref }), (ref) => `${ref}.${p.pin}`));
+  for (const [id, c] of records(kit, 'checks')) {
+    if (c.what !== 'measure') continue;
+    const point = (p: ProbePoint): ProbePoint => ('ref' in p && typeof to.get(p.ref) === 'string' ? { ...p, ref: to.get(p.ref)! } : p);
+    const gone = [c.red, c.black].some((p) => 'ref' in p && to.get(p.ref) === null);
+    if (gone) out.push(...goneClaims(kit, [id]), remove(kit, 'checks', id));
+    else if ([c.red, c.black].some((p) => 'ref' in p && to.has(p.ref))) out.push(patch(kit, 'checks', id, { red: point(c.red), black: point(c.black) } as Partial<RecordOf<'checks'>>));
+  }
+  for (const [id, c] of records(kit, 'constraints')) if (to.has(c.ref) || to.has(c.before)) out.push(constraint(kit, id, c, to));
+  const circuit = [...kit.rooms.circuit.values()][0]?.value;
+  if (circuit?.elements && hit(Object.keys(circuit.elements)))
+    out.push(patch(kit, 'circuit', 'circuit', { elements: Object.fromEntries(Object.entries(circuit.elements).flatMap(([r, e]) => follow([r]).map((n) => [n, e!]))) }));
+  return given(out);
+}
+
+function constraint(kit: KitState, id: string, c: RecordOf<'constraints'>, to: ReadonlyMap<Ref, Ref | null>): ChangedBody | null {
+  const name = (r: Ref) => (to.has(r) ? to.get(r)! : r);
+  return [c.ref, c.before].some((r) => to.get(r) === null) ? remove(kit, 'constraints', id) : patch(kit, 'constraints', id, { ref: name(c.ref), before: name(c.before) });
+}
+
+/** A record that is named after its ref goes with it: removed, and put under the new name. */
+function moved<R extends 'placement' | 'pads'>(
+  kit: KitState,
+  room: R,
+  id: string,
+  record: RecordOf<R>,
+  to: Ref | null | undefined,
+  renamed: (ref: Ref) => RecordOf<R>,
+  newId: (ref: Ref) => string,
+): (ChangedBody | null)[] {
+  if (to === undefined) return [];
+  const gone = remove(kit, room, id);
+  const order = kit.rooms[room].get(id)?.order;
+  return to === null ? [gone] : [gone, { kind: 'changed', room, record: newId(to), before: null, after: renamed(to), ...(order ? { order } : {}) } as unknown as ChangedBody];
+}
+
+/** Entries of a removed line, check or stage stand in the log and belong to nothing: they are named, never lost. */
+export const isOrphan = (kit: KitState, e: EntryOf<'counted' | 'measured' | 'marked' | 'read' | 'probed' | 'observed'>): boolean => {
+  switch (e.kind) {
+    case 'counted':
+    case 'measured':
+    case 'marked':
+      return !kit.rooms.lines.has(e.line);
+    case 'probed':
+      return !kit.rooms.stages.has(e.stage) || !kit.rooms.testPoints.has(e.testPoint);
+    default:
+      return !kit.rooms.checks.has(`${e.stage}/${e.check}`);
+  }
+};

@@ -1,0 +1,171 @@
+import { type KitState, type Line, meterOf, offsetOf, type ProbePoint } from '../kit';
+import { rangeFor } from '../meter';
+import { printNominal, printWindow, type Unit } from '../quantity';
+import { checkObservableId, factsOf, type LooseKind, LOOSE_FACTS, type MeterMode, MODES, probeObservableId, unitOf } from '../vocabulary';
+import { orientationCard } from './orientation';
+import { windowFor, type KnownWindows } from './progress';
+import { type Target } from './targets';
+
+/** Everything that the probe bar says about the target in hand. */
+export interface TargetCard {
+  readonly title: string;
+  readonly rest: string;
+  /** What to set the meter to. */
+  readonly setting: string;
+  readonly red: string | null;
+  readonly black: string | null;
+  readonly entry: 'count' | 'reading' | 'confirm';
+  readonly unit: Unit | null;
+  readonly expected: { readonly low: number; readonly high: number; readonly middle: number | null; readonly over: boolean; readonly from: string } | null;
+  /** Shown under the expectation when there is none. */
+  readonly why: string;
+  readonly note: string | null;
+}
+
+const NOTHING = { red: null, black: null, note: null };
+
+export function cardOf(kit: KitState, target: Target, windows: KnownWindows): TargetCard {
+  switch (target.kind) {
+    case 'count':
+      return {
+        ...NOTHING,
+        title: target.line.label,
+        rest: target.line.refs.join(' '),
+        setting: `Count the ${factsOf(target.line.kind).word}s of this line`,
+        entry: 'count',
+        unit: null,
+        expected: null,
+        why: `The list wants ${target.line.quantity}.`,
+      };
+    case 'piece':
+      return pieceCard(kit, target);
+    case 'loose':
+      return {
+        ...NOTHING,
+        title: `Loose piece ${target.number + 1}`,
+        rest: LOOSE_FACTS[target.part].word,
+        setting: `${looseSetting(target.part)}, any piece next. Print first, if you can read it.`,
+        entry: 'reading',
+        unit: unitOf(LOOSE_FACTS[target.part].mode),
+        expected: null,
+        why: 'Any order, any line: where each piece belongs is worked out from all of them together.',
+        note: 'Such as: 9.66k · bn bk og gd 9.66k · 104 98n · bc547 npn 280 · red 1.82',
+      };
+    case 'fit':
+      return {
+        ...NOTHING,
+        title: target.refs.join(' '),
+        rest: target.line.label,
+        setting: `Fit ${target.refs.length === 1 ? 'it' : `all ${target.refs.length}`}, then tick`,
+        entry: 'confirm',
+        unit: null,
+        expected: null,
+        why: orientationCard(target.line.kind).rule,
+        note: target.line.note ?? null,
+      };
+    case 'check':
+      return checkCard(kit, target, windows);
+    case 'probe':
+      return {
+        ...voltsCard(windows?.[probeObservableId(target.stage.id, target.testPoint.id)] ?? null),
+        title: target.testPoint.id,
+        rest: 'against ground',
+        red: target.testPoint.where,
+        black: 'ground post',
+        setting: setting(kit, 'dcv', windows?.[probeObservableId(target.stage.id, target.testPoint.id)]?.middle ?? null),
+      };
+  }
+}
+
+function pieceCard(kit: KitState, target: Extract<Target, { kind: 'piece' }>): TargetCard {
+  const { expected, line } = target;
+  const low = expected.nominal * (1 + expected.tolerance[0]);
+  const high = expected.nominal * (1 + expected.tolerance[1]);
+  const leads = offsetOf(meterOf(kit), expected.mode);
+  return {
+    title: target.ref ?? `spare ${target.piece + 1}`,
+    rest: `from the ${line.label} line`,
+    setting: `${setting(kit, expected.mode, expected.nominal)}, out of circuit`,
+    red: orientationCard(line.kind).probes?.red ?? null,
+    black: orientationCard(line.kind).probes?.black ?? null,
+    entry: 'reading',
+    unit: expected.unit,
+    expected: { low: low + leads, high: high + leads, middle: expected.nominal + leads, over: false, from: expected.from },
+    why: '',
+    note: line.note ?? null,
+  };
+}
+
+function checkCard(kit: KitState, target: Extract<Target, { kind: 'check' }>, windows: KnownWindows): TargetCard {
+  const { check, stage } = target;
+  if (check.what === 'observe') {
+    return {
+      ...NOTHING,
+      title: check.title,
+      rest: target.channel ?? '',
+      setting: check.action,
+      entry: 'confirm',
+      unit: null,
+      expected: null,
+      why: check.expect,
+      note: check.note ?? null,
+    };
+  }
+  const id = checkObservableId(stage.id, check.id);
+  const window = windowFor(check, windows?.[id] ?? null);
+  const unit = unitOf(check.mode);
+  const from = window?.source === 'typed' ? 'from the instructions' : 'computed for a healthy board';
+  return {
+    title: 'testPoint' in check.red ? check.red.testPoint : check.title,
+    rest: 'testPoint' in check.red ? check.title : '',
+    setting: setting(kit, check.mode, window?.middle ?? null),
+    red: check.mode === 'dca' ? null : where(kit, check.red),
+    black: check.mode === 'dca' ? null : where(kit, check.black),
+    entry: 'reading',
+    unit,
+    expected: window && { low: window.low, high: window.high, middle: window.middle, over: window.over, from },
+    why: window ? '' : whyNone(kit, windows),
+    note: check.note ?? (window?.conflict ? 'The instructions and the circuit disagree here. Trust neither before you have looked.' : null),
+  };
+}
+
+/** Why there is no window. */
+function whyNone(kit: KitState, windows: KnownWindows): string {
+  if (windows === null) return 'Working out the window…';
+  return kit.sheet.circuit
+    ? 'No window can be computed here: the circuit does not reach this point.'
+    : 'There is no circuit to compute it from. Compare with the instructions, or give the kit a circuit.';
+}
+
+function voltsCard(window: NonNullable<KnownWindows>[string]): Omit<TargetCard, 'title' | 'rest' | 'setting' | 'red' | 'black'> {
+  return {
+    entry: 'reading',
+    unit: 'V',
+    expected: window && { low: window.low, high: window.high, middle: window.middle, over: window.over, from: 'on a healthy board' },
+    why: window ? '' : 'No window for this point.',
+    note: null,
+  };
+}
+
+const looseSetting = (part: LooseKind) => MODES[LOOSE_FACTS[part].mode].words.replace(/^./, (c) => c.toUpperCase());
+
+function setting(kit: KitState, mode: MeterMode, middle: number | null): string {
+  if (mode === 'dca') return 'Read the current on the supply’s display';
+  const range = middle === null ? null : rangeFor(meterOf(kit), mode, middle);
+  return `Meter on ${MODES[mode].words}${range && mode !== 'hfe' && mode !== 'diode' ? `, ${printNominal(range.upTo, unitOf(mode))} range` : ''}`;
+}
+
+function where(kit: KitState, point: ProbePoint): string {
+  if ('testPoint' in point) {
+    const found = kit.sheet.testPoints.find((t) => t.id === point.testPoint);
+    return found ? `${found.id}, ${found.where}` : point.testPoint;
+  }
+  if ('net' in point) return point.net === '0' ? 'ground post' : `net ${point.net}`;
+  return `${point.ref}, pin ${point.pin}`;
+}
+
+/** `9.50 – 10.5 kΩ`, or that over-range is right. */
+export function expectationText(card: TargetCard): string {
+  if (!card.expected) return '';
+  return card.expected.over ? 'over-range (OL)' : printWindow(card.expected.low, card.expected.high, card.unit);
+}

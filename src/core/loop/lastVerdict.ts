@@ -1,0 +1,176 @@
+import { type Entry, expectationOf, judgeMeasured, type KitState, stands, type Taken } from '../kit';
+import { uncertaintyOf } from '../meter';
+import { print, type Unit } from '../quantity';
+import { checkObservableId, probeObservableId, unitOf } from '../vocabulary';
+import { entryText } from './logText';
+import { type Verdict } from '../verdict';
+import { judgeReading, windowFor, windowOfReading, type KnownWindows } from './progress';
+
+/** The answer to the last entry, with its reckoning. */
+export interface LastVerdict {
+  readonly verdict: Verdict;
+  readonly title: string;
+  readonly detail: string;
+  /** Line by line, so that nobody has to believe the verdict. */
+  readonly reckoning: readonly string[];
+}
+
+const percent = (share: number) => `${Math.abs(share * 100).toFixed(Math.abs(share) < 0.1 ? 1 : 0)} %`;
+const sure = (p: number) =>
+  p > 0.999 ? 'more than 99.9 % sure to be in' : p < 0.001 ? 'less than 0.1 % likely to be in' : `${(100 * p).toFixed(p > 0.99 ? 1 : 0)} % likely to be in`;
+
+/** The verdict on the newest entry that stands; null when the log says nothing to judge. */
+export function lastVerdict(kit: KitState, windows: KnownWindows): LastVerdict | null {
+  for (let i = kit.log.length - 1; i >= 0; i--) {
+    const e = kit.log[i]!;
+    const found = stands(kit, e) ? verdictOf(kit, e, windows) : null;
+    if (found) return found;
+  }
+  return null;
+}
+
+function verdictOf(kit: KitState, e: Entry, windows: KnownWindows): LastVerdict | null {
+  switch (e.kind) {
+    case 'counted': {
+      const line = kit.sheet.lines.find((l) => l.id === e.line);
+      if (!line) return null;
+      const off = e.quantity - line.quantity;
+      const title = off === 0 ? `${line.label}: all ${e.quantity} here` : off < 0 ? `${line.label}: ${-off} short` : `${line.label}: ${off} spare`;
+      return {
+        verdict: off < 0 ? 'out' : 'in',
+        title,
+        detail: off < 0 ? 'Look for a second small packet before you write to the seller.' : off > 0 ? 'Keep the spare with its label.' : '',
+        reckoning: [`counted ${e.quantity}, listed ${line.quantity}`],
+      };
+    }
+    case 'measured':
+      return measured(kit, e);
+    case 'loose':
+      return { verdict: 'none', title: entryText(kit, e), detail: 'Noted. Where it belongs stands beside the tray.', reckoning: [] };
+    case 'sorted':
+      return { verdict: 'none', title: entryText(kit, e), detail: 'The pieces lie in their compartments and are judged there.', reckoning: [] };
+    case 'read':
+    case 'probed':
+      return read(kit, e, windows);
+    case 'observed':
+      return {
+        verdict: e.asExpected ? 'in' : 'out',
+        title: e.asExpected ? 'As expected' : 'Not as expected',
+        detail: e.asExpected ? '' : 'This stage stops here. Find fault takes it from here.',
+        reckoning: [],
+      };
+    case 'repaired':
+      return {
+        verdict: 'none',
+        title: `Repaired ${e.refs.join(', ')}`,
+        detail: 'Measure this stage again: only that shows whether it was the fault.',
+        reckoning: [],
+      };
+    default:
+      return null;
+  }
+}
+
+function measured(kit: KitState, e: Extract<Entry, { kind: 'measured' }>): LastVerdict | null {
+  const line = kit.sheet.lines.find((l) => l.id === e.line);
+  const expected = line && expectationOf(line);
+  if (!line || !expected) return null;
+  const name = e.ref ?? `${line.label}, spare`;
+  if (e.reading === 'over')
+    return {
+      verdict: 'out',
+      title: `${name} reads over-range`,
+      detail: 'Open, dead, or the probes do not touch. Try once more, then take another piece.',
+      reckoning: ['over-range'],
+    };
+  const piece = kit.tallies.get(line.id)?.pieces.get(e.piece);
+  const v = piece?.entry.id === e.id ? judgeMeasured(line, e, piece.meter, kit.settings.school) : null;
+  if (!piece || !v) return null;
+  const { unit } = expected;
+  const side = v.deviation < 0 ? 'below' : 'above';
+  const lead =
+    v.corrected === e.reading ? [] : [`less the leads: ${print(e.reading, unit)} − ${print(e.reading - v.corrected, unit)} = ${print(v.corrected, unit)}`];
+  const word = { in: 'in', doubtful: 'doubtful', out: 'out' }[v.verdict];
+  return {
+    verdict: v.verdict,
+    title: `${name} ${word}, ${print(v.corrected, unit)}`,
+    detail: v.verdict === 'out' ? outAdvice(kit, line.id, v.corrected, expected.mode) : `${percent(v.deviation)} ${side} the middle, ${sure(v.probability)}`,
+    reckoning: [
+      ...lead,
+      `limits ${print(v.low, unit)} to ${print(v.high, unit)} (${expected.from})`,
+      `meter ±${print(v.halfWidth, unit, 2)}, standard uncertainty ${print(v.standard, unit, 2)}`,
+      sure(v.probability),
+    ],
+  };
+}
+
+/** Another line that this reading would fit, or how far off it is. */
+function outAdvice(kit: KitState, lineId: string, value: number, mode: string): string {
+  const other = kit.sheet.lines.find((l) => {
+    const x = expectationOf(l);
+    return (
+      l.id !== lineId &&
+      x?.mode === mode &&
+      mode !== 'diode' &&
+      mode !== 'hfe' &&
+      value >= x.nominal * (1 + x.tolerance[0]) &&
+      value <= x.nominal * (1 + x.tolerance[1])
+    );
+  });
+  const line = kit.sheet.lines.find((l) => l.id === lineId);
+  const nominal = line?.value ?? 0;
+  const ratio = nominal > 0 ? value / nominal : 0;
+  if (other) return `It fits the ${other.label} line. Put it there and look for the right one.`;
+  if (Math.abs(Math.log10(ratio)) > 0.95 && Math.abs(Math.log10(ratio) % 1) < 0.04)
+    return `${ratio > 1 ? 'Ten times or more too large' : 'A tenth or less'}: a wrong multiplier, a wrong value in the bag. Do not fit it.`;
+  return 'Do not fit it before you know what it does there.';
+}
+
+function read(kit: KitState, e: Extract<Entry, { kind: 'read' | 'probed' }>, windows: KnownWindows): LastVerdict | null {
+  const stage = kit.sheet.stages.find((s) => s.id === e.stage);
+  const check = e.kind === 'read' ? stage?.checks.find((c) => c.id === e.check) : undefined;
+  if (!stage || (e.kind === 'read' && check?.what !== 'measure')) return null;
+  const mode = check?.what === 'measure' ? check.mode : 'dcv';
+  const unit = unitOf(mode);
+  const observable = e.kind === 'read' ? checkObservableId(e.stage, e.check) : probeObservableId(e.stage, e.testPoint);
+  const meter = (kit.readings.get(observable) as readonly Taken[] | undefined)?.find((t) => t.entry.id === e.id)?.met.meter;
+  if (!meter) return null;
+  const computed = windowOfReading(windows, e.id, observable);
+  const window = check?.what === 'measure' ? windowFor(check, computed) : computed && { ...computed, source: 'computed' as const, conflict: false };
+  const { verdict, probability } = judgeReading(e.reading, mode, window, meter);
+  const name = e.kind === 'probed' ? e.testPoint : check?.what === 'measure' && 'testPoint' in check.red ? check.red.testPoint : (check?.title ?? '');
+  const shown = e.reading === 'over' ? 'over-range' : print(e.reading, unit);
+  if (!window) return { verdict: 'none', title: `${name}: ${shown} noted`, detail: pending(windows) ? 'Its window is being worked out: the verdict follows.' : 'There is no window to judge it by.', reckoning: [] };
+  const u = e.reading === 'over' ? null : uncertaintyOf(meter, mode, e.reading);
+  const limits = window.over ? 'over-range' : `${print(window.low, unit)} to ${print(window.high, unit)}`;
+  return {
+    verdict,
+    title: verdict === 'in' ? `${name} in, ${shown}` : verdict === 'out' ? `${name} ${outBy(e.reading, window, unit)}` : `${name} doubtful, ${shown}`,
+    detail:
+      verdict === 'in'
+        ? probability === null
+          ? ''
+          : sure(probability)
+        : verdict === 'doubtful'
+          ? 'Just outside, by less than the meter can tell. Read again on a better range.'
+          : (signAdvice(e.reading, window) ?? `seen ${shown}, window ${limits}`),
+    reckoning: [`seen ${shown}`, `window ${limits} (${window.source})`, ...(u ? [`meter ±${print(u.halfWidth, unit, 2)}`] : [])],
+  };
+}
+
+/** Whether a window may still come: they are being worked out. */
+const pending = (windows: KnownWindows) => windows === null;
+
+function outBy(reading: number | 'over', window: { low: number; high: number; over: boolean }, unit: Unit): string {
+  if (reading === 'over') return 'reads over-range';
+  if (window.over) return `should be open, reads ${print(reading, unit)}`;
+  const by = reading < window.low ? window.low - reading : reading - window.high;
+  return `out: ${print(by, unit, 3)} too ${reading < window.low ? 'low' : 'high'}`;
+}
+
+/** A negative reading of the right size means exchanged probes, not a fault. */
+function signAdvice(reading: number | 'over', window: { low: number; high: number }): string | null {
+  return typeof reading === 'number' && reading < 0 && window.low > 0 && -reading >= window.low && -reading <= window.high
+    ? 'The right size with the wrong sign: the probes are exchanged. Withdraw it and read again.'
+    : null;
+}

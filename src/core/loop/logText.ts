@@ -1,0 +1,138 @@
+import { type Entry, isKnown, type KitState, type Modification, type ReadingValue, type RecordOf, type RoomName, type UnknownEntry } from '../kit';
+import { describeFault } from '../fault';
+import { print, printNominal } from '../quantity';
+import { factsOf, LOOSE_FACTS, type MeterMode, unitOf } from '../vocabulary';
+
+const shown = (reading: ReadingValue, mode: MeterMode | null) => (reading === 'over' ? 'over-range' : print(reading, mode && unitOf(mode)));
+
+/** One entry of the log in a sentence. */
+export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
+  if (!isKnown(e)) return `Something that a newer program wrote (${e.kind})`;
+  const line = (id: string) => kit.sheet.lines.find((l) => l.id === id)?.label ?? id;
+  const stage = (id: string) => kit.sheet.stages.find((s) => s.id === id);
+  switch (e.kind) {
+    case 'counted':
+      return `Counted ${e.quantity} × ${line(e.line)}`;
+    case 'measured':
+      return `${e.ref ?? `Spare ${e.piece + 1}`} of ${line(e.line)} reads ${shown(e.reading, e.mode)}`;
+    case 'marked':
+      return `Marking on ${line(e.line)}: ${e.text}`;
+    case 'loose':
+      return `Loose piece ${[typeof e.marking === 'string' ? e.marking : e.marking?.join(' '), e.polarity, e.reading === null ? null : `reads ${shown(e.reading, LOOSE_FACTS[e.part].mode)}`].filter(Boolean).join(' ')}`;
+    case 'sorted':
+      return `Sorted ${e.pieces.length} loose pieces: ${e.pieces.filter((p) => p.line === null).length} on no line`;
+    case 'meter-checked':
+      return `Meter checked: probes together ${shown(e.together, 'ohms')}, apart ${shown(e.apart, 'ohms')}`;
+    case 'compared':
+      return `Compared: ${e.instrument} reads ${shown(e.reading, e.mode)}, ${'meter' in e.against ? `${e.against.meter} reads ${shown(e.against.reading, e.mode)}` : `known ${shown(e.against.value, e.mode)}`}`;
+    case 'owned':
+      return `Own part held against the need “${kit.sheet.needs.find((n) => n.id === e.need)?.text ?? e.need}”`;
+    case 'skipped':
+      return `Skipped ${e.target}${e.reason ? ` (${e.reason})` : ''}`;
+    case 'fitted':
+      return `Fitted ${e.refs.join(', ')}`;
+    case 'removed':
+      return `Removed ${e.refs.join(', ')}`;
+    case 'set':
+      return `Set ${e.ref} to ${e.value}`;
+    case 'read': {
+      const check = stage(e.stage)?.checks.find((c) => c.id === e.check);
+      return `${stage(e.stage)?.title ?? e.stage}: ${check?.title ?? e.check} reads ${shown(e.reading, check?.what === 'measure' ? check.mode : null)}`;
+    }
+    case 'probed':
+      return `${stage(e.stage)?.title ?? e.stage}: ${e.testPoint} reads ${shown(e.reading, 'dcv')}`;
+    case 'observed':
+      return `${stage(e.stage)?.title ?? e.stage}: ${stage(e.stage)?.checks.find((c) => c.id === e.check)?.title ?? e.check}${e.channel ? ` ${e.channel}` : ''} ${e.asExpected ? 'as expected' : 'not as expected'}`;
+    case 'found':
+      return `Found: ${describeFault(e.fault).title} (${Math.round(100 * e.probability)} %)`;
+    case 'repaired':
+      return `Repaired ${e.refs.join(', ')}: ${e.note}`;
+    case 'modified':
+      return `Board changed: ${modificationText(kit, e.change)}`;
+    case 'noted':
+      return e.text;
+    case 'waiting':
+      return `Waiting: ${e.reason}`;
+    case 'resumed':
+      return 'Went on';
+    case 'withdrawn':
+      return withdrawnText(kit, e);
+    case 'changed':
+      return changeText(e);
+  }
+}
+
+function withdrawnText(kit: KitState, e: Extract<Entry, { kind: 'withdrawn' }>): string {
+  if (e.ofBatch !== undefined) return `Took back a step of ${kit.log.filter((x) => x.batch === e.ofBatch && x.id !== e.id).length} entries`;
+  const aim = kit.log.find((x) => x.id === e.entry);
+  if (!aim) return 'Took back an entry';
+  return aim.kind === 'withdrawn' ? 'Put back what was taken back' : `Took back: ${entryText(kit, aim)}`;
+}
+
+function modificationText(kit: KitState, m: Modification): string {
+  switch (m.what) {
+    case 'part-added':
+      return `${m.name}${m.value === null ? '' : ` (${print(m.value, { R: 'ohm', C: 'F', L: 'H', D: 'V' }[m.kind] as 'ohm', 3)})`} added between ${m.nets[0]} and ${m.nets[1]}`;
+    case 'track-cut':
+      return `track cut at ${m.ref}, pin ${m.pin}`;
+    case 'value-replaced': {
+      const line = kit.sheet.lines.find((l) => l.refs.includes(m.ref));
+      return `${m.ref} replaced by ${printNominal(m.value, line ? factsOf(line.kind).unit : null)}`;
+    }
+    case 'link':
+      return `link from ${m.nets[0]} to ${m.nets[1]}`;
+    case 'strap':
+      return `${kit.sheet.options.find((o) => o.id === m.option)?.text ?? m.option}: ${m.choice}`;
+  }
+}
+
+const ROOM_WORDS: Readonly<Record<RoomName, string>> = {
+  about: 'About the kit',
+  boards: 'Board',
+  options: 'Option',
+  lines: 'Line',
+  needs: 'Need',
+  circuit: 'Circuit',
+  neighbours: 'Neighbouring nets',
+  testPoints: 'Test point',
+  placement: 'Place of',
+  pads: 'Pad',
+  stages: 'Stage',
+  checks: 'Check',
+  claims: 'Claim',
+  typeCards: 'Type card',
+  photos: 'Photo',
+  constraints: 'Order',
+  meters: 'Meter',
+  settings: 'Setting',
+};
+
+/** A record's name as people know it. */
+function nameOf(room: RoomName, record: string, value: RecordOf<RoomName> | null): string {
+  const v = value as unknown as Record<string, unknown> | null;
+  if (room === 'lines' && v) return ((v['refs'] as string[]).slice(0, 3).join(', ') || (v['label'] as string));
+  if (room === 'about' || room === 'circuit') return '';
+  const told = v && ['title', 'name', 'label', 'text'].map((f) => v[f]).find((t) => typeof t === 'string' && t !== '');
+  return typeof told === 'string' ? told : record;
+}
+
+/** `Line R5: 3.3 k → 33 k`; a new or removed record by its name. */
+function changeText(e: Extract<Entry, { kind: 'changed' }>): string {
+  const what = [ROOM_WORDS[e.room], nameOf(e.room, e.record, e.after ?? e.before)].filter(Boolean).join(' ');
+  if (e.after === null) return `${what}: removed`;
+  if (e.before === null) return e.room === 'settings' ? `${what}: ${fieldText((e.after as { value: unknown }).value)}` : `${what}: added`;
+  const [before, after] = [e.before as unknown as Record<string, unknown>, e.after as unknown as Record<string, unknown>];
+  const fields = [...new Set([...Object.keys(before), ...Object.keys(after)])].filter((f) => JSON.stringify(before[f]) !== JSON.stringify(after[f]));
+  if (fields.length === 0) return e.order === undefined ? `${what}: kept as it is` : `${what}: moved`;
+  // The label says what the value says, in the builder's words.
+  const telling = e.room === 'lines' && fields.includes('label') ? fields.filter((f) => f !== 'value') : fields;
+  const facts = telling.slice(0, 3).map((f) => `${f === 'label' || f === 'value' ? '' : `${f} `}${fieldText(before[f])} → ${fieldText(after[f])}`);
+  return `${what}: ${facts.join('; ')}${telling.length > 3 ? ' …' : ''}`;
+}
+
+const MOST_SHOWN = 40;
+function fieldText(v: unknown): string {
+  if (v === undefined || v === null) return 'nothing';
+  const text = typeof v === 'string' ? v : Array.isArray(v) ? v.map((x) => (typeof x === 'object' ? JSON.stringify(x) : String(x))).join(' ') : typeof v === 'object' ? JSON.stringify(v) : String(v);
+  return text.length > MOST_SHOWN ? `${text.slice(0, MOST_SHOWN)}…` : text;
+}

@@ -1,0 +1,119 @@
+import { type LineKind } from '../kit';
+
+/** How a kind of part is turned the right way round, with its exceptions, and how to make sure (common practice, no source). */
+export interface OrientationCard {
+  /** In one line, as the probe bar says it. */
+  readonly rule: string;
+  /** Where red and black go when a loose one is measured; null where it does not matter. */
+  readonly probes: { readonly red: string; readonly black: string } | null;
+  readonly exceptions: readonly string[];
+  readonly check: string;
+}
+
+const DIODE: OrientationCard = {
+  probes: { red: 'end without the stripe', black: 'striped end' },
+  rule: 'The stripe is the cathode: it goes to the stripe on the board.',
+  exceptions: ['On glass bodies the stripe may be nearly worn off: then measure.', 'Upright: the stripe’s lead goes where the board marks the cathode.'],
+  check: 'Diode test: it reads about 0.5 to 0.7 V with red on the plain end, over-range the other way.',
+};
+const TRANSISTOR: OrientationCard = {
+  probes: null,
+  rule: 'Flat side as printed. Pin order differs between types: look at its data sheet.',
+  exceptions: ['Pin order differs between types and makers: the type card or the tester decides, not the outline.', 'NPN and PNP look alike: read the print.'],
+  check: 'Diode test from base to each other leg: both conduct, red on base for NPN, black on base for PNP. A component tester shows the pins.',
+};
+const FET: OrientationCard = {
+  probes: null,
+  rule: 'Flat side as printed on the board.',
+  exceptions: ['Pin order differs between types.', 'Gates die of static charge: touch ground first, keep it in its foam.'],
+  check: 'Diode test between source and drain shows the body diode one way only.',
+};
+const CHIP: OrientationCard = {
+  probes: null,
+  rule: 'Notch or dot at the pin 1 end; pins count anticlockwise from above.',
+  exceptions: ['A notch at both ends: look for the dot.', 'Text the right way up: pin 1 is at the lower left.'],
+  check: 'Fit the socket by its notch, and the chip only when the supply pins are right.',
+};
+
+/** Parts without a right way round: both leads are alike. */
+const EITHER: OrientationCard = { probes: null, rule: 'Either way round.', exceptions: [], check: 'Turn the print outwards: it is read again when something is wrong.' };
+/** Parts that fit one way, by their holes. */
+const BY_HOLES: OrientationCard = { probes: null, rule: 'As its outline is printed.', exceptions: ['Some fit the holes both ways: compare the opening or the key with the print.'], check: 'Compare with the print before the second joint.' };
+
+const CARDS: Readonly<Record<LineKind, OrientationCard>> = {
+  resistor: EITHER,
+  capacitor: EITHER,
+  inductor: EITHER,
+  thermistor: EITHER,
+  ldr: EITHER,
+  lamp: EITHER,
+  fuse: EITHER,
+  link: EITHER,
+  network: {
+    probes: { red: 'pin at the dot', black: 'any other pin' },
+    rule: 'The dot (common pin) goes to pin 1, a square pad.',
+    exceptions: ['Networks of single resistors have no common pin and fit both ways: measure.', 'Turned round it fits, and fails.'],
+    check: 'Ohms from the dot’s pin to every other one: all alike. Between two others: twice that.',
+  },
+  regulator: {
+    probes: null,
+    rule: 'Tab or flat side as printed. Pin order differs between types: look at its data sheet.',
+    exceptions: [
+      'Seen from the print side: in, ground, out for large fixed positive ones; out, ground, in for their small flat-sided sisters; adjust, out, in for the common adjustable one.',
+      'The tab is not always ground: on the common adjustable one it is the output.',
+    ],
+    check: 'A type card has the pins, typed once from the data sheet.',
+  },
+  timer: CHIP,
+  socket: { ...BY_HOLES, rule: 'Notch to the notch on the print.', exceptions: ['Turned round it works as well, but the chip will follow it: mind the print then.'] },
+  connector: BY_HOLES,
+  switch: BY_HOLES,
+  mechanical: BY_HOLES,
+  other: BY_HOLES,
+  diode: DIODE,
+  zener: {
+    ...DIODE,
+    exceptions: [...DIODE.exceptions, 'Signal and zener diodes look the same in glass: read the print.'],
+    check: 'Diode test as for any diode; its zener voltage needs a supply and a resistor.',
+  },
+  led: {
+    probes: { red: 'long leg', black: 'short leg, flat side' },
+    rule: 'Long lead = anode (plus). Flat on the rim = cathode; the flat survives when the legs are cut.',
+    exceptions: ['Some makes cut the legs alike.', 'A LED that changes colour by itself has a chip inside: its forward voltage is no plain LED’s.'],
+    check: 'Diode test, or a 3 V coin cell for a moment: it lights with plus on the anode.',
+  },
+  electrolytic: {
+    probes: { red: 'long leg', black: 'leg at the stripe' },
+    rule: 'The stripe is minus, the long lead plus.',
+    exceptions: ['Tantalum and polymer chips carry the bar at plus.', 'Board print: the hatched or solid half is minus, a square pad plus.'],
+    check: 'No quick test tells: look twice. Reversed, it can burst: wear eye protection at first power.',
+  },
+  npn: TRANSISTOR,
+  pnp: TRANSISTOR,
+  nmos: FET,
+  pmos: FET,
+  njf: FET,
+  pjf: FET,
+  opamp: CHIP,
+  ic: CHIP,
+  crystal: {
+    probes: null,
+    rule: 'Either way round; a can oscillator has pin 1 at its square corner.',
+    exceptions: ['The can may want a wire to ground.'],
+    check: 'Compare with the print.',
+  },
+  trimmer: {
+    probes: { red: 'one outer leg', black: 'other outer leg' },
+    rule: 'Three legs in a triangle fit one way; the wiper is the middle one.',
+    exceptions: ['Legs in one row fit both ways: then the direction of turning changes.'],
+    check: 'Ohms between the outer legs stay the same while you turn.',
+  },
+  relay: {
+    probes: { red: 'coil pin', black: 'other coil pin' },
+    rule: 'The coil pins stand apart from the contacts.',
+    exceptions: ['Some coils have a plus pin.'],
+    check: 'Ohms: only the coil reads a few hundred ohms.',
+  },
+};
+
+export const orientationCard = (kind: LineKind): OrientationCard => CARDS[kind];

@@ -1,0 +1,178 @@
+import {
+  type Check,
+  deriveAbsent,
+  deriveTray,
+  expectationOf,
+  type KitState,
+  type Line,
+  type LineExpectation,
+  type LineKind,
+  type MeasuringSchool,
+  type Ref,
+  type Stage,
+  type TestPoint,
+} from '../kit';
+import { checkObservableId, type LooseKind, placeOf, probeObservableId } from '../vocabulary';
+import { currentStage, deriveStages, isMeasure, type KnownWindows, type StageProgress } from './progress';
+
+/** The thing under the probes. There is always exactly one, whatever the phase. */
+export type Target =
+  | { readonly kind: 'count'; readonly id: string; readonly line: Line }
+  | { readonly kind: 'piece'; readonly id: string; readonly line: Line; readonly piece: number; readonly ref: Ref | null; readonly expected: LineExpectation }
+  | { readonly kind: 'fit'; readonly id: string; readonly stage: Stage | null; readonly line: Line; readonly refs: readonly Ref[] }
+  | { readonly kind: 'check'; readonly id: string; readonly stage: Stage; readonly check: Check; readonly channel: string | null }
+  | { readonly kind: 'loose'; readonly id: string; readonly part: LooseKind; readonly number: number }
+  | { readonly kind: 'probe'; readonly id: string; readonly stage: Stage; readonly testPoint: TestPoint };
+
+/** Phases of the work in their order, then what stands beside it. */
+export type Phase = 'unpack' | 'check' | 'fit' | 'power' | 'fault' | 'log' | 'sheet' | 'circuit' | 'instruments';
+
+/** A target and whether it is dealt with. */
+export interface TargetState {
+  readonly target: Target;
+  readonly done: boolean;
+}
+
+export function countTargets(kit: KitState): TargetState[] {
+  return deriveTray(kit).map(({ line, counted }) => ({ target: { kind: 'count', id: `count:${line.id}`, line }, done: counted !== null }));
+}
+
+/** The next piece of the loose pile: there is always one more. */
+export function looseTargets(kit: KitState, part: LooseKind): TargetState[] {
+  const number = kit.loose.size;
+  return [{ target: { kind: 'loose', id: `loose:${number}`, part, number }, done: false }];
+}
+
+/** How much each ref matters, as far as it is known. */
+export type Influence = Readonly<Record<Ref, number>>;
+
+/** Pieces worth measuring by the school in force; those that matter most come first when that is the school. */
+export function pieceTargets(kit: KitState, influence: Influence = {}): TargetState[] {
+  const { skipped } = kit;
+  const states = deriveTray(kit).flatMap(({ line, pieces, markings }): TargetState[] => {
+    const expected = expectationOf(line);
+    if (!expected) return [];
+    return pieces
+      .filter((p) => isWanted(kit.settings.measure, line, p.index, markings))
+      .map((p) => {
+        const id = `piece:${line.id}:${p.index}`;
+        return { target: { kind: 'piece', id, line, piece: p.index, ref: p.ref, expected }, done: p.entry !== null || skipped.has(id) };
+      });
+  });
+  if (kit.settings.measure === 'all') return states;
+  return states
+    .map((s, i) => ({ s, i }))
+    .sort((a, b) => weight(a.s, influence) - weight(b.s, influence) || a.i - b.i)
+    .map(({ s }) => s);
+}
+
+/** Kinds whose print is no help to the eye, or missing (common practice, no source). */
+const HARD_TO_READ = new Set<LineKind>(['trimmer', 'thermistor', 'relay', 'zener', 'led', 'diode']);
+const FIVE_BANDS_FROM = 0.02;
+
+function isWanted(school: MeasuringSchool, line: Line, piece: number, markings: ReadonlyMap<number, string>): boolean {
+  switch (school) {
+    case 'one-per-packet':
+      return piece === 0;
+    case 'unreadable':
+      return !markings.has(piece) && (HARD_TO_READ.has(line.kind) || (line.kind === 'resistor' && (line.tolerance?.[1] ?? 1) <= FIVE_BANDS_FROM));
+    default:
+      return true;
+  }
+}
+
+const ORDER: readonly LineKind[] = ['resistor', 'zener', 'trimmer', 'thermistor', 'relay', 'diode', 'led', 'npn', 'pnp', 'electrolytic', 'capacitor'];
+
+/** Smaller comes first: parts by how much they move a check, then, where the circuit tells nothing, by kind. */
+function weight(s: TargetState, influence: Influence): number {
+  if (s.target.kind !== 'piece') return Infinity;
+  const moves = s.target.ref === null ? undefined : influence[s.target.ref];
+  if (moves !== undefined) return -moves;
+  const at = ORDER.indexOf(s.target.line.kind);
+  return at < 0 ? ORDER.length : at;
+}
+
+/** What goes in next: line by line, in the order of the stages and of the list; what no stage names comes last. */
+export function fitTargets(kit: KitState): TargetState[] {
+  const { fitted } = kit.board;
+  const absent = deriveAbsent(kit);
+  const staged = new Set(kit.sheet.stages.flatMap((s) => s.fits));
+  const ofStage = (stage: Stage | null, belongs: (ref: Ref) => boolean) =>
+    kit.sheet.lines.flatMap((line): TargetState[] => {
+      const refs = line.refs.filter((r) => belongs(r) && !absent.has(r));
+      if (refs.length === 0) return [];
+      return [{ target: { kind: 'fit', id: `fit:${stage?.id ?? '~'}:${line.id}`, stage, line, refs }, done: refs.every((r) => fitted.has(r)) }];
+    });
+  return [
+    ...kit.sheet.stages.flatMap((stage) => {
+      const fits = new Set(stage.fits);
+      return ofStage(stage, (r) => fits.has(r));
+    }),
+    ...ofStage(null, (r) => !staged.has(r)),
+  ];
+}
+
+/** Checks of the stage in hand, one target per channel of an observation. */
+export function checkTargets(kit: KitState, windows: KnownWindows): TargetState[] {
+  const stage = currentStage(deriveStages(kit, windows));
+  return stage ? checkTargetsOf(stage) : [];
+}
+
+export function checkTargetsOf({ stage, checks }: StageProgress): TargetState[] {
+  return checks.flatMap((p): TargetState[] => {
+    const id = `check:${stage.id}:${p.check.id}`;
+    if (isMeasure(p)) return [{ target: { kind: 'check', id, stage, check: p.check, channel: null }, done: p.entry !== null }];
+    return p.results.map((r) => ({ target: { kind: 'check', id: `${id}:${r.channel}`, stage, check: p.check, channel: r.channel }, done: r.entry !== null }));
+  });
+}
+
+/** The target that reads an observable: `stage/check`, or `stage/@test point`. */
+export function targetOfObservable(kit: KitState, id: string): Target | null {
+  const place = placeOf(id);
+  const stage = kit.sheet.stages.find((s) => s.id === place.stage);
+  if (!stage) return null;
+  if (place.testPoint !== null) {
+    const testPoint = kit.sheet.testPoints.find((t) => t.id === place.testPoint);
+    return testPoint ? { kind: 'probe', id: `probe:${id}`, stage, testPoint } : null;
+  }
+  const check = stage.checks.find((c) => c.id === place.check);
+  return check ? { kind: 'check', id: `check:${stage.id}:${check.id}`, stage, check, channel: null } : null;
+}
+
+/** Observable that a target reads; null for anything but a measurement on the board. */
+export function observableOfTarget(target: Target): string | null {
+  if (target.kind === 'probe') return probeObservableId(target.stage.id, target.testPoint.id);
+  return target.kind === 'check' && target.check.what === 'measure' ? checkObservableId(target.stage.id, target.check.id) : null;
+}
+
+/** The first target that a typed name means: a ref, a line's label, a test point, a check's title. */
+export function findTarget(states: readonly TargetState[], name: string): Target | null {
+  const wanted = name.trim().toLowerCase();
+  if (wanted === '') return null;
+  const all = states.map((s) => s.target);
+  return (
+    all.find((t) => namesOf(t).some((n) => n.toLowerCase() === wanted)) ?? all.find((t) => namesOf(t).some((n) => n.toLowerCase().startsWith(wanted))) ?? null
+  );
+}
+
+function namesOf(t: Target): string[] {
+  switch (t.kind) {
+    case 'count':
+      return [...t.line.refs, t.line.label];
+    case 'piece':
+      return [...(t.ref ? [t.ref] : []), t.line.label];
+    case 'fit':
+      return [...t.refs, t.line.label];
+    case 'check':
+      return [t.check.id, t.check.title, ...(t.check.what === 'measure' && 'testPoint' in t.check.red ? [t.check.red.testPoint] : [])];
+    case 'probe':
+      return [t.testPoint.id, t.testPoint.net];
+    case 'loose':
+      return [];
+  }
+}
+
+/** The target in hand: the one asked for when it exists, else the first that is not dealt with. */
+export function currentTarget(states: readonly TargetState[], wanted: string | null): Target | null {
+  return (states.find((s) => s.target.id === wanted) ?? states.find((s) => !s.done))?.target ?? null;
+}

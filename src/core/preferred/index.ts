@@ -1,0 +1,1 @@
+export { isPreferred, SERIES, seriesForTolerance } from './series';

@@ -1,0 +1,88 @@
+import { type Circuit, isRunning } from '../circuit';
+import { type Board } from '../fault';
+import { type MeterProfile } from '../meter';
+
+/** One thing that can be read on a board, in one state of it. `dca` reads the current that `source` delivers. */
+export type Observable =
+  | { readonly id: string; readonly mode: 'dcv'; readonly red: string; readonly black: string }
+  | { readonly id: string; readonly mode: 'dca'; readonly source: string }
+  | { readonly id: string; readonly mode: 'ohms' | 'diode'; readonly red: string; readonly black: string };
+
+/** The board in one state (as fitted, as set, as powered) and what can be read on it. */
+export interface Scene {
+  readonly circuit: Circuit;
+  readonly observables: readonly Observable[];
+  /** What takes a run in time, on a circuit that never rests; read after the others. */
+  readonly motion?: readonly RunningObservable[];
+}
+
+/** The frequency of a net against ground: only a circuit that runs has one. */
+export interface FrequencyObservable {
+  readonly id: string;
+  readonly mode: 'frequency';
+  readonly net: string;
+}
+export type StageObservable = Observable | FrequencyObservable;
+
+/** Everything that a stage reads, running signals too. */
+export interface StageScene {
+  readonly circuit: Circuit;
+  readonly observables: readonly StageObservable[];
+}
+
+/** What of a scene an operating point can tell: volts and currents of a circuit that never rests are left out. */
+export function atRest({ circuit, observables }: StageScene): Scene {
+  const running = isRunning(circuit);
+  return { circuit, observables: observables.filter((o): o is Observable => o.mode === 'ohms' || o.mode === 'diode' || (!running && o.mode !== 'frequency')) };
+}
+
+export type RunningObservable = Extract<StageObservable, { mode: 'dcv' | 'dca' | 'frequency' }>;
+
+/** A stage as the fault finder takes it: what rests and what runs told apart. */
+export const toScene = (scene: StageScene): Scene => ({ ...atRest(scene), motion: inMotion(scene) });
+
+/** What of a scene takes a run in time: averages and frequencies of a circuit that never rests. */
+export function inMotion({ circuit, observables }: StageScene): RunningObservable[] {
+  return isRunning(circuit) ? observables.filter((o): o is RunningObservable => o.mode !== 'ohms' && o.mode !== 'diode') : [];
+}
+
+/** How far device models differ between makers; factors and volts as half-ranges. */
+export interface ModelSpread {
+  readonly id: 'as-carded' | 'other-maker';
+  readonly weight: number;
+  /** Saturation currents of junctions lie between 1/factor and factor times the card. */
+  readonly saturationFactor: number;
+  /** LED forward voltage moves by up to this many volts. */
+  readonly ledVolts: number;
+  /** Emission coefficient of diodes moves by up to this share. */
+  readonly emissionShare: number;
+  /** Reverse current gain of bipolar transistors: sets how deep they saturate without load. */
+  readonly reverseGainFactor: number;
+}
+
+/**
+ * Two worlds, weighed against each other by the readings themselves: parts as the deck's cards say, and parts of
+ * another maker (common practice, figures of the product's methods notes).
+ */
+export const MODEL_SPREADS: readonly ModelSpread[] = [
+  { id: 'as-carded', weight: 0.6, saturationFactor: 2, ledVolts: 0, emissionShare: 0, reverseGainFactor: 1 },
+  { id: 'other-maker', weight: 0.4, saturationFactor: 10, ledVolts: 0.25, emissionShare: 0.05, reverseGainFactor: 5 },
+];
+
+/** Everything that a diagnosis is computed from. */
+export interface Problem {
+  readonly board: Board;
+  readonly scenes: readonly Scene[];
+  readonly meter: MeterProfile;
+}
+
+/** A reading of one observable: a number, or over-range. */
+export interface Evidence {
+  readonly id: string;
+  readonly value: number | 'over';
+  /** The meter that took it, where it is another one than the problem's. */
+  readonly meter?: MeterProfile | undefined;
+}
+
+/** Everything that a problem's scenes read, in the order of a sample's columns. */
+export const observablesOf = (problem: Problem): StageObservable[] => problem.scenes.flatMap((s) => [...s.observables, ...(s.motion ?? [])]);

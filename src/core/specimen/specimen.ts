@@ -1,0 +1,133 @@
+import { type Circuit, type Part, type System, VT } from '../circuit';
+import { type Board, type BoardPart, elementsOfPart, type Fault, isBipolar, WEAK } from '../fault';
+import { randomStream } from '../statistics';
+import { type ModelSpread } from './problem';
+
+/** Numbers drawn for one piece, each uniform in 0..1; `lot` is common to all pieces of one type. */
+interface Draw {
+  readonly value: number;
+  readonly junction: number;
+  readonly gain: number;
+  readonly emission: number;
+  readonly lot: number;
+}
+
+/** One made-up example of the board: every piece somewhere inside its tolerance. Draws in the order of the board's parts. */
+export type Specimen = readonly Draw[];
+
+const drawn = new WeakMap<Board, Map<number, Specimen>>();
+
+/** Specimen number `seed` of a board: always the same one, so that faults are compared on equal boards. */
+export function specimenOf(board: Board, seed: number): Specimen {
+  const known = drawn.get(board) ?? new Map<number, Specimen>();
+  drawn.set(board, known);
+  const specimen = known.get(seed) ?? drawSpecimen(board, seed);
+  known.set(seed, specimen);
+  return specimen;
+}
+
+/** Number of the specimen whose parts all lie in the middle of their ranges. */
+export const NOMINAL_SPECIMEN = -1;
+
+function drawSpecimen(board: Board, seed: number): Specimen {
+  if (seed === NOMINAL_SPECIMEN + 1) return board.parts.map(() => ({ value: 0.5, junction: 0.5, gain: 0.5, emission: 0.5, lot: 0.5 }));
+  const random = randomStream(seed * 7919 + 17);
+  const lots = new Map<string, number>();
+  return board.parts.map((p) => {
+    const lotKey = p.model ?? p.ref;
+    if (!lots.has(lotKey)) lots.set(lotKey, random());
+    return { value: random(), junction: random(), gain: random(), emission: random(), lot: lots.get(lotKey)! };
+  });
+}
+
+/** Sets one value of a compiled circuit from a specimen. */
+type Step = (specimen: Specimen, spread: ModelSpread) => void;
+
+/**
+ * How a specimen is put into a compiled circuit, worked out once per fault (for `only` some elements, when given).
+ * `pieceAt` says which pieces were exchanged: a piece takes its own tolerance along.
+ */
+export function specimenSteps(
+  system: System,
+  circuit: Circuit,
+  board: Board,
+  fault: Fault,
+  pieceAt: ReadonlyMap<string, string>,
+  only: ReadonlySet<string> | null = null,
+): Step[] {
+  const parts = new Map(circuit.parts.map((p) => [p.name, p]));
+  const indexOf = new Map(board.parts.map((p, i) => [p.ref, i]));
+  return board.parts.flatMap((place) => {
+    const index = indexOf.get(pieceAt.get(place.ref) ?? place.ref);
+    if (index === undefined) return [];
+    const ofPlace = fault.parts.some((r) => r === place.ref) ? fault.kind : null;
+    return elementsOfPart(place).flatMap((element) => {
+      const part = parts.get(element);
+      if (!part || (only && !only.has(part.name))) return [];
+      return stepsOfPart(system, part, board.parts[index]!, index, ofPlace);
+    });
+  });
+}
+
+/** `fault`: kind of the fault at this very place, or null. */
+function stepsOfPart(system: System, part: Part, piece: BoardPart, index: number, fault: Fault['kind'] | null): Step[] {
+  const steps: Step[] = [];
+  const add = (set: ((v: number) => void) | null, value: (d: Draw, spread: ModelSpread) => number) => {
+    if (set) steps.push((specimen, spread) => set(value(specimen[index]!, spread)));
+  };
+  switch (part.kind) {
+    case 'R':
+      add(system.valueSetter(part.name), (d) => pieceValue(piece, part.value, d, fault === 'wrong-value'));
+      break;
+    case 'V':
+      add(system.valueSetter(part.name), (d) => pieceValue(piece, part.dc, d, false));
+      break;
+    case 'D': {
+      const { IS, N, BV } = part.model.params as { IS: number; N: number; BV: number };
+      add(system.modelSetter(part.name, 'IS'), (d, spread) =>
+        piece.kind === 'led' && spread.ledVolts > 0 ? IS * Math.exp(between(-spread.ledVolts, spread.ledVolts, d.lot) / (N * VT)) : saturation(IS, d, spread),
+      );
+      if (piece.kind === 'diode')
+        add(system.modelSetter(part.name, 'N'), (d, spread) => N * (1 + between(-spread.emissionShare, spread.emissionShare, d.emission)));
+      if (piece.kind === 'zener') add(system.modelSetter(part.name, 'BV'), (d) => pieceValue(piece, BV, d, fault === 'wrong-value'));
+      break;
+    }
+    case 'Q': {
+      const { range } = piece;
+      add(system.modelSetter(part.name, 'IS'), (d, spread) => saturation(part.model.params['IS']!, d, spread));
+      add(system.modelSetter(part.name, 'BR'), (d, spread) => part.model.params['BR']! * logBetween(spread.reverseGainFactor, d.emission));
+      if (fault !== 'weak' && isBipolar(piece) && range) add(system.modelSetter(part.name, 'BF'), (d) => between(...range, d.gain));
+      break;
+    }
+    case 'M':
+    case 'J': {
+      const { range } = piece;
+      const shift = fault === 'weak' ? (piece.kind === 'pmos' ? -WEAK.threshold : WEAK.threshold) : 0;
+      if (range) add(system.modelSetter(part.name, 'VTO'), (d) => between(...range, d.gain) + shift);
+      break;
+    }
+    default:
+      break;
+  }
+  return steps;
+}
+
+const between = (lo: number, hi: number, u: number) => lo + (hi - lo) * u;
+const logBetween = (factor: number, u: number) => Math.exp(between(-Math.log(factor), Math.log(factor), u));
+
+/** One normal deviate from one uniform (logistic approximation, cut at ±3 σ). */
+const normalFrom = (u: number) => Math.max(-3, Math.min(3, Math.log(Math.max(1e-9, u) / Math.max(1e-9, 1 - u)) / 1.702));
+
+/** Value of a piece: measured, or anywhere in its tolerance. Another piece in its place keeps only the tolerance. */
+function pieceValue(piece: BoardPart, nominal: number, draw: Draw, otherPiece: boolean): number {
+  if (piece.measured && !otherPiece) return piece.measured.value + piece.measured.standard * normalFrom(draw.value);
+  return nominal * (1 + between(piece.tolerance[0], piece.tolerance[1], draw.value));
+}
+
+/** Pieces of one lot differ by up to this factor in saturation current; the rest of a spread is the lot's. */
+const WITHIN_LOT = 2;
+
+function saturation(carded: number, draw: Draw, spread: ModelSpread): number {
+  const lotFactor = spread.saturationFactor / WITHIN_LOT;
+  return carded * logBetween(WITHIN_LOT, draw.junction) * (lotFactor > 1 ? logBetween(lotFactor, draw.lot) : 1);
+}

@@ -1,0 +1,3 @@
+export { conditionalLast, type Fit, fitSample, logDensityRobust } from './multivariate';
+export { normalCdf } from './normal';
+export { randomStream } from './random';

@@ -1,0 +1,163 @@
+/**
+ * Every computation that a worker does, told once for both sides: what it follows from, in which lane it queues, and what
+ * comes out. `engine.ts` says how each is run; the runner in `store/` asks.
+ */
+import { type TraceStatistics } from '@/core/circuit';
+import { type Consequence, type ConsequenceText, type Overload, type Spare, type Substitute, type Supposed, type Supposition, type Swept } from '@/core/consequence';
+import { type Findings, investigationInputs, type InvestigationInputs } from '@/core/diagnose';
+import { type DeckReading, type Draft } from '@/core/draft';
+import { weakMapMemoize } from 'reselect';
+import { BARE_BOARD, type CircuitSheet, derivePile, deriveStrangers, deriveTray, type KitState, type ReadingValue } from '@/core/kit';
+import { pileOf, type Pile, type SortedPile } from '@/core/loop';
+import { type Columns } from '@/core/partslist';
+import { type Setup, setupOf, windowInputs, type WindowInputs, type Windows } from '@/core/stage';
+import { practiceOf, type LooseFromBag, type Practice } from '@/stand-in';
+
+/** The worker that a computation queues in: one at a time in each. */
+export type LaneName = 'windows' | 'pile' | 'matter' | 'suspects' | 'ask' | 'practice' | 'read';
+
+/** What a computation follows from, what is asked beyond that, and what comes out. */
+interface Shapes {
+  windows: { inputs: WindowInputs; asked: undefined; result: Windows };
+  pile: { inputs: Pile; asked: undefined; result: SortedPile };
+  /** How much each ref matters, in half-widths of the most sensitive window. */
+  influence: { inputs: { setup: Setup; windows: Windows }; asked: Windows; result: Readonly<Record<string, number>> };
+  /** Consequence in words of every supposed change, by its key. */
+  consequences: {
+    inputs: { setup: Setup; windows: Windows; supposed: Readonly<Record<string, Supposed>> };
+    asked: Windows;
+    result: Readonly<Record<string, ConsequenceText>>;
+  };
+  /** Works out what every fault would show, and keeps it in its worker for `suspects`. */
+  predictions: { inputs: InvestigationInputs; asked: undefined; result: number };
+  suspects: { inputs: InvestigationInputs; asked: undefined; result: Findings | null };
+  /** One supposition in full: what moves, flips or burns. */
+  whatIf: { inputs: { setup: Setup; windows: Windows; supposition: Supposition }; asked: { windows: Windows; supposition: Supposition }; result: { consequence: Consequence; text: ConsequenceText } };
+  /** What the checks read as one value goes through a range. */
+  sweep: { inputs: { setup: Setup; ref: string; values: readonly number[] }; asked: { ref: string; values: readonly number[] }; result: readonly Swept[] };
+  substitutes: {
+    inputs: { setup: Setup; windows: Windows; ref: string; spares: readonly Spare[] };
+    asked: { windows: Windows; ref: string; spares: readonly Spare[] };
+    result: readonly Substitute[];
+  };
+  overloads: { inputs: Setup; asked: undefined; result: readonly (Overload & { readonly stage: string })[] };
+  /** Volts of every net of a stage's circuit, of the whole circuit for null. */
+  netVolts: { inputs: { setup: Setup; stage: string | null }; asked: string | null; result: Readonly<Record<string, number>> };
+  /** The course of a net in time, from the operating point (or the deck's start values). */
+  course: { inputs: CourseAsked; asked: CourseAsked; result: Course };
+  /** A pasted list and deck, read. */
+  readDraft: { inputs: DraftAsked; asked: DraftAsked; result: Draft };
+  /** A deck with its remarks and where it does not meet the list. */
+  checkDeck: { inputs: DeckAsked; asked: DeckAsked; result: DeckReading };
+  drawLoose: { inputs: { practice: Practice; number: number }; asked: number; result: LooseFromBag | null };
+  countPieces: { inputs: { practice: Practice; line: string }; asked: string; result: number };
+  readPiece: { inputs: { practice: Practice; line: string; piece: number }; asked: { line: string; piece: number }; result: ReadingValue | null };
+  readBoard: { inputs: { practice: Practice; stage: string; observable: string }; asked: { stage: string; observable: string }; result: ReadingValue | null };
+  watchBoard: { inputs: { practice: Practice; stage: string; check: string }; asked: { stage: string; check: string }; result: boolean };
+}
+
+export interface CourseAsked {
+  readonly deck: string;
+  readonly net: string;
+  readonly seconds: number;
+}
+export interface DraftAsked {
+  readonly list: string;
+  readonly deck: string;
+  readonly columns: Columns | null;
+}
+export interface DeckAsked {
+  readonly deck: string;
+  readonly lines: Setup['sheet']['lines'];
+  readonly elements: CircuitSheet['elements'];
+}
+/** A course for drawing, and the statistics of its later part. */
+export interface Course {
+  readonly times: readonly number[];
+  readonly volts: readonly number[];
+  readonly statistics: TraceStatistics;
+}
+
+export type ComputationName = keyof Shapes;
+export type InputsOf<N extends ComputationName> = Shapes[N]['inputs'];
+export type AskedOf<N extends ComputationName> = Shapes[N]['asked'];
+export type ResultOf<N extends ComputationName> = Shapes[N]['result'];
+
+/** Told how much of a longer work is done, 0..1. */
+export type Progress = (done: number) => void;
+
+interface Declaration<N extends ComputationName> {
+  readonly lane: LaneName;
+  /** What it follows from, as plain data; null when there is nothing to compute. */
+  readonly inputs: (kit: KitState, asked: AskedOf<N>) => InputsOf<N> | null;
+  /** Work that may take long is stopped when its answer is no longer wanted; short work ends, and its answer is dropped. */
+  readonly long: boolean;
+  /** Smaller goes first within a lane. */
+  readonly priority: number;
+  /** What tells one question from another, where that is less than all inputs. */
+  readonly identity?: (inputs: InputsOf<N>) => unknown;
+}
+
+const question = { lane: 'ask', long: true, priority: 0 } as const;
+const practice = { lane: 'practice', long: true, priority: 0 } as const;
+const withCircuit = <T>(kit: KitState, inputs: () => T): T | null => (kit.sheet.circuit ? inputs() : null);
+
+/** What each fault would show does not depend on the readings: a further one waits for the work in hand, and does not start it anew. */
+const boardsOf = ({ sittings, setup }: InvestigationInputs) => ({
+  setup,
+  boards: sittings.map((s) => ({ stage: s.stage, setup: s.setup, read: s.newest ? null : s.readings.map((r) => r.observable) })),
+});
+
+/** Once per sheet: an order of what matters that changes after every reading would only confuse. */
+const asListed = weakMapMemoize((setup: Setup): Setup => ({ ...setup, board: { ...BARE_BOARD, straps: setup.board.straps }, measured: new Map() }));
+
+export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } = {
+  windows: { lane: 'windows', long: true, priority: 0, inputs: (kit) => windowInputs(kit) },
+  pile: { lane: 'pile', long: true, priority: 0, inputs: (kit) => (derivePile(kit).length > 0 ? pileOf(kit) : null) },
+  influence: { lane: 'matter', long: true, priority: 1, inputs: (kit, windows) => withCircuit(kit, () => ({ setup: asListed(setupOf(kit)), windows })), identity: ({ setup }) => setup },
+  consequences: { lane: 'matter', long: true, priority: 0, inputs: (kit, windows) => withCircuit(kit, () => ({ setup: setupOf(kit), windows, supposed: deviations(kit) })) },
+  predictions: { lane: 'suspects', long: true, priority: 0, inputs: (kit) => investigationInputs(kit), identity: boardsOf },
+  suspects: { lane: 'suspects', long: false, priority: 1, inputs: (kit) => investigationInputs(kit) },
+  whatIf: { ...question, inputs: (kit, asked) => ({ setup: setupOf(kit), ...asked }) },
+  sweep: { ...question, inputs: (kit, asked) => ({ setup: setupOf(kit), ...asked }) },
+  substitutes: { ...question, inputs: (kit, asked) => ({ setup: setupOf(kit), ...asked }) },
+  overloads: { ...question, priority: 1, inputs: (kit) => withCircuit(kit, () => setupOf(kit)) },
+  netVolts: { ...question, priority: 1, inputs: (kit, stage) => ({ setup: setupOf(kit), stage }) },
+  course: { ...question, inputs: (_, asked) => asked },
+  readDraft: { lane: 'read', long: true, priority: 0, inputs: (_, asked) => asked },
+  checkDeck: { lane: 'read', long: true, priority: 0, inputs: (_, asked) => asked },
+  drawLoose: { ...practice, inputs: (kit, number) => ({ practice: practiceOf(kit), number }) },
+  countPieces: { ...practice, inputs: (kit, line) => ({ practice: practiceOf(kit), line }) },
+  readPiece: { ...practice, inputs: (kit, asked) => ({ practice: practiceOf(kit), ...asked }) },
+  readBoard: { ...practice, inputs: (kit, asked) => ({ practice: practiceOf(kit), ...asked }) },
+  watchBoard: { ...practice, inputs: (kit, asked) => ({ practice: practiceOf(kit), ...asked }) },
+};
+
+/** Pieces that deviate, as suppositions about the place they are meant for, and strangers in place of what is missing. */
+function deviations(kit: KitState): Record<string, Supposed> {
+  return { ...deviatingPieces(kit), ...offers(kit) };
+}
+
+/** Every stranger of the pile in place of every missing resistor: keyed `offer:<piece>:<line>`. */
+function offers(kit: KitState): Record<string, Supposed> {
+  const short = deriveTray(kit).filter((c) => c.counted !== null && c.counted < c.line.quantity && c.line.kind === 'resistor');
+  const strangers = deriveStrangers(kit).filter(({ entry }) => entry.part === 'R' && typeof entry.reading === 'number');
+  return Object.fromEntries(
+    short.flatMap(({ line, counted }) => {
+      const ref = line.refs[counted ?? 0];
+      return ref ? strangers.map(({ entry }) => [`offer:${entry.id}:${line.id}`, { [ref]: entry.reading as number }] as const) : [];
+    }),
+  );
+}
+
+function deviatingPieces(kit: KitState): Record<string, Supposed> {
+  return Object.fromEntries(
+    deriveTray(kit).flatMap(({ line, pieces }) =>
+      pieces.flatMap((p) =>
+        p.ref && p.reckoning && p.entry?.mode === 'ohms' && (p.verdict === 'out' || p.verdict === 'doubtful')
+          ? [[`piece:${line.id}:${p.index}`, { [p.ref]: p.reckoning.corrected }] as const]
+          : [],
+      ),
+    ),
+  );
+}
