@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page } from '@playwright/test';
+import { type Entry, fold, isOfMaking, type Sheet, type UnknownEntry } from '../src/core/kit';
 
 /** Presses M and takes what the simulated meter shows; an observation is answered by M alone. */
 export async function readFromMeter(page: Page): Promise<void> {
@@ -15,12 +16,12 @@ export async function readFromMeter(page: Page): Promise<void> {
   await expect.poll(() => logLength(page)).toBeGreaterThan(before);
 }
 
-/** Entries of the open kit, as stored. */
-export async function storedKit(page: Page): Promise<{ log: { kind: string }[] }> {
-  return page.evaluate(async () => {
+/** What is stored of the open kit: its sheet, and what was written since it was made, in the order of the log. */
+export async function storedKit(page: Page): Promise<{ log: (Entry | UnknownEntry)[]; sheet: Sheet }> {
+  const raw = await page.evaluate(async () => {
     const id = new URLSearchParams(location.search).get('kit')!;
     const db = await new Promise<IDBDatabase>((ok, no) => {
-      const request = indexedDB.open('zesty-bench');
+      const request = indexedDB.open(`zesty-kit-${id}`);
       request.onsuccess = () => {
         ok(request.result);
       };
@@ -28,15 +29,19 @@ export async function storedKit(page: Page): Promise<{ log: { kind: string }[] }
         no(new Error('no database'));
       };
     });
-    const kit = await new Promise((ok) => {
-      const get = db.transaction('kits').objectStore('kits').get(id);
-      get.onsuccess = () => {
-        ok(get.result);
-      };
-    });
+    const store = db.transaction('log').objectStore('log');
+    const all = <T>(request: IDBRequest<T>) =>
+      new Promise<T>((ok) => {
+        request.onsuccess = () => {
+          ok(request.result);
+        };
+      });
+    const [keys, values] = await Promise.all([all(store.getAllKeys()), all(store.getAll())]);
     db.close();
-    return kit as { log: { kind: string }[] };
+    return values.filter((_, i) => /^[ce]:/.test(String(keys[i]))).flat() as unknown[];
   });
+  const kit = fold('stored', '', raw as Entry[]);
+  return { log: kit.log.filter((e) => !isOfMaking(kit, e)), sheet: kit.sheet };
 }
 
 const logLength = async (page: Page) => (await storedKit(page)).log.length;

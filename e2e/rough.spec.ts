@@ -85,7 +85,7 @@ test('notes, withdrawing from the logbook, readings as CSV', async ({ page }) =>
 
 test('the schema and the demo’s files are served', async ({ request }) => {
   const schema = await request.get('/schema/kit.schema.json');
-  expect(((await schema.json()) as { title: string }).title).toMatch(/version 3/);
+  expect(((await schema.json()) as { title: string }).title).toMatch(/version 4/);
   for (const [file, begins] of [
     ['frost-sentinel.zesty.json', '{'],
     ['frost-sentinel.csv', 'refs'],

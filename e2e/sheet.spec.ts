@@ -4,7 +4,7 @@ import { expectAccessible, openDemo, storedKit } from './bench';
 interface StoredSheet {
   readonly sheet: { readonly lines: readonly { readonly label: string; readonly amendment?: string }[] };
 }
-const labels = async (page: Parameters<typeof storedKit>[0]) => ((await storedKit(page)) as unknown as StoredSheet).sheet.lines.map((l) => l.label);
+const labels = async (page: Parameters<typeof storedKit>[0]) => (await storedKit(page)).sheet.lines.map((l) => l.label);
 
 test('the sheet: a line out and back, a slip that amends the list, a type card that a tester contradicts', async ({ page }) => {
   await openDemo(page);

@@ -39,5 +39,7 @@ export function benchDocument(say: (...text: string[]) => void, padded: (text: s
   look(kit);
   say(padded('  extend by one'), ms(time((n) => extend(kit, nextEntry(kit, n)))));
   say(padded('  keystroke: extend, and all that screens read'), ms(time((n) => look(extend(kit, nextEntry(kit, n))))));
-  say(padded('  undo: the log folded anew, and all that screens read'), ms(time((n) => look(extend(kit, { kind: 'withdrawn', entry: lastUndoable(kit)!.id, id: `u${n}`, at: '2027' })))));
+  const next = extend(kit, nextEntry(kit, 1000));
+  look(next);
+  say(padded('  undo of it, and all that screens read'), ms(time((n) => look(extend(next, { kind: 'withdrawn', entry: lastUndoable(next)!.id, id: `u${n}`, at: '2027' })))));
 }

@@ -1,7 +1,7 @@
 'use client';
 import { Alert, Button, Flex, Tag } from 'antd';
 import { useState } from 'react';
-import { documentOf, type Entry, type KitFinding, type KitState, kitFindings, stands, type UnknownEntry } from '@/core/kit';
+import { documentOf, type Entry, isOfMaking, type KitFinding, type KitState, kitFindings, stands, type UnknownEntry } from '@/core/kit';
 import { entryText } from '@/core/loop';
 import { toCsv } from '@/core/partslist';
 import { logRows } from '@/core/report';
@@ -40,7 +40,8 @@ export function LogView({ kit }: { kit: KitState }) {
   const [shown, setShown] = useState(SHOWN_AT_ONCE);
   const [correcting, setCorrecting] = useState<Entry | null>(null);
   const steps = stepsOf(kit.log);
-  const gone = steps.filter((s) => s.entries.every((e) => kit.gone.has(e.id))).length;
+  const work = steps.filter((s) => !isOfMaking(kit, s.entries[0]!));
+  const gone = work.filter((s) => s.entries.every((e) => kit.gone.has(e.id))).length;
   const notSaved = new Set(unsaved.map((e) => e.id));
   const exportKit = async () => {
     const cards = await adoptCards(kit);
@@ -53,7 +54,7 @@ export function LogView({ kit }: { kit: KitState }) {
       <section className="card" aria-label="Log">
         <div className="row" style={{ justifyContent: 'space-between', marginBottom: 10 }}>
           <h2 className="label" style={{ margin: 0 }}>
-            {steps.length} steps, {gone} taken back
+            {work.length} entries, {gone} withdrawn
           </h2>
           <form
             className="row"
@@ -100,7 +101,7 @@ export function LogView({ kit }: { kit: KitState }) {
           </form>
         </div>
         <FindingList findings={kitFindings(kit).filter((f) => f.code !== 'conflict')} />
-        {steps.length === 1 && <p>Nothing has happened yet. Counting in Unpack makes the first entries.</p>}
+        {work.length === 0 && <p>Nothing has happened yet. Counting in Unpack makes the first entries.</p>}
         {steps.slice(0, shown).map((step) => (
           <StepRow key={step.id} kit={kit} step={step} notSaved={step.entries.some((e) => notSaved.has(e.id))} correct={setCorrecting} />
         ))}
@@ -142,7 +143,7 @@ function StepRow({ kit, step, notSaved, correct }: RowProps) {
   const append = useBench((s) => s.append);
   const isGone = step.entries.every((e) => kit.gone.has(e.id));
   const [first] = step.entries;
-  const makesKit = first?.kind === 'changed' && step.entries.length > 1 && first.id === kit.log.find((e) => e.kind === 'changed')?.id;
+  const makesKit = first !== undefined && isOfMaking(kit, first);
   const batch = first?.batch;
   const takeBack = () => {
     void append(batch === undefined ? { kind: 'withdrawn', entry: step.id } : { kind: 'withdrawn', ofBatch: batch });
@@ -153,10 +154,10 @@ function StepRow({ kit, step, notSaved, correct }: RowProps) {
   };
   const correctable = !isGone && step.entries.length === 1 && first && stands(kit, first) && isCorrectable(first) ? first : null;
   return (
-    <div className={`log-row ${isGone ? 'gone' : ''}`}>
+    <div className="log-row">
       <span className="num soft">{when(step.at)}</span>
       <span aria-hidden="true">{SIGN[first?.kind ?? ''] ?? '·'}</span>
-      <span>
+      <span className={isGone ? 'gone' : ''}>
         {stepText(kit, step, makesKit)} {notSaved && <Tag color="warning">not saved yet</Tag>}
       </span>
       <Flex gap="small">

@@ -251,8 +251,8 @@ describe('labels and rows', () => {
     const rows = logRows(kit);
     expect(rows[0]).toEqual(['time', 'kind', 'what', 'reading (SI)', 'meter', 'counts']);
     expect(rows).toHaveLength(6);
-    expect(rows[2]!.slice(3)).toEqual(['4690', 'handheld', 'withdrawn']);
-    expect(rows[3]!.slice(3)).toEqual(['4720', 'handheld', 'yes']);
+    expect(rows[2]!.slice(3)).toEqual([4690, 'handheld', 'withdrawn']);
+    expect(rows[3]!.slice(3)).toEqual([4720, 'handheld', 'yes']);
     expect(rows.every((r) => r.length === 6)).toBe(true);
   });
 });

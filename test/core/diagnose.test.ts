@@ -19,7 +19,7 @@ import { windowsOf } from '@/core/stage/windows';
 import { logDensityRobust, logGamma } from '@/core/statistics/multivariate';
 import { DEMOS } from '@/stand-in';
 import { hideFault, practiceOf, readBoard, readPiece, watchBoard } from '@/stand-in';
-import { append, investigationOf, setupOf } from '../support/kits';
+import { append, investigationOf, reworked, setupOf } from '../support/kits';
 
 const DECK = `Divider with a lamp
 V1 in 0 12
@@ -203,7 +203,7 @@ describe('the demo, end to end in the core', () => {
   test('healthy boards of many seeds stay inside their windows and pass every stage', () => {
     const windows = allWindows(fresh());
     for (let seed = 1; seed <= 12; seed++) {
-      let kit: KitState = { ...fresh(), settings: { ...fresh().settings, standIn: { seed, fault: hideFault(HEALTHY), pieces: {} } } };
+      let kit = reworked(fresh(), {}, { standIn: { seed, fault: hideFault(HEALTHY), pieces: {} } });
       for (const s of kit.sheet.stages) kit = readStage(kit, s.id);
       expect(deriveStages(kit, windows).map((s) => s.status)).toEqual(kit.sheet.stages.map(() => 'passed'));
     }

@@ -1,7 +1,7 @@
 import { pileOf, readPileEntry, sortPile } from '@/core/loop/pile';
 import { patternText, settlingStep } from '@/core/loop/pileWords';
 import { ConsequenceSolver, consequenceText, influences } from '@/core/consequence';
-import { deriveStrangers, deriveTray, meterOf, openKit } from '@/core/kit';
+import { documentOf, deriveStrangers, deriveTray, meterOf, openKit } from '@/core/kit';
 import { logRows, packetLabels, sellerLetter } from '@/core/report';
 import { DEMOS, looseFromBag, practiceOf } from '@/stand-in';
 import { at, log, setupOf, windowsOfKit } from '../support/kits';
@@ -66,7 +66,7 @@ describe('a pile tipped out of the simulated bag', () => {
     expect(packetLabels(taken).find((l) => l.line === 'r-680')!.measured).toMatch(/^68\d Ω$/);
     // One entry was appended, so one withdrawal undoes it all.
     expect(deriveTray(log(taken, { kind: 'withdrawn', entry: taken.log[taken.log.length - 1]!.id }))).toEqual(deriveTray(kit));
-    expect(openKit(JSON.stringify(taken)).ok).toBe(true);
+    expect(openKit(JSON.stringify(documentOf(taken))).ok).toBe(true);
   });
 });
 

@@ -5,7 +5,7 @@ import { type EntryBody, type KitState, type MeasureCheck, type Stage } from '@/
 import { HANDHELD } from '@/core/meter';
 import { showsSign } from '@/core/stage/observe';
 import { boardOf, circuitAt, circuitOf, elementOf, fittedAt, sceneOf } from '@/core/stage/scene';
-import { windowInputs } from '@/core/stage/allWindows';
+import { allWindows, windowInputs } from '@/core/stage/allWindows';
 import { windowsOf } from '@/core/stage/windows';
 import { DEMOS } from '@/stand-in';
 import { at, log, setupOf, windowsOfKit } from '../support/kits';
@@ -72,7 +72,7 @@ describe('changes of the board', () => {
   test('a reading is judged by the board as it was when it was taken', () => {
     const read: EntryBody = { kind: 'read', stage: 'warm', check: 'tp5', reading: 3.74, meter: 'handheld' };
     const kit = log(fresh(), read, { kind: 'modified', change: { what: 'value-replaced', ref: 'R5', value: 33_000 } }, { ...read, reading: 1.16 });
-    const all = windows(kit);
+    const all = allWindows(windowInputs(kit, true)!);
     expect(all['e1']!.middle).toBeCloseTo(3.74, 1);
     expect(all['warm/tp5']!.middle).toBeLessThan(1.5);
     expect(all['e3']).toBeUndefined();

@@ -49,7 +49,7 @@ describe('fits', () => {
   };
   test('mean and variance of a sample, with measurement error added', () => {
     const values = sample(5000, (r) => [r(), 10 * r()]);
-    const fit = fitSample(values, 5000, 2, [0, 1], Float64Array.from([0, 1]));
+    const fit = fitSample(values, 5000, 2, [0, 1], Float64Array.of(0, 0, 0, 1));
     expect(fit.mean[0]).toBeCloseTo(0.5, 1);
     expect(fit.covariance[0]).toBeCloseTo(1 / 12, 2);
     expect(fit.covariance[3]).toBeCloseTo(100 / 12 + 1, 0);
@@ -59,7 +59,7 @@ describe('fits', () => {
       const common = r();
       return [common, 2 * common + 0.05 * r()];
     });
-    const fit = fitSample(values, 4000, 2, [0, 1], new Float64Array(2));
+    const fit = fitSample(values, 4000, 2, [0, 1], new Float64Array(4));
     const alone = conditionalLast(fitSample(values, 4000, 2, [1], new Float64Array(1)), new Float64Array(0));
     const given = conditionalLast(fit, Float64Array.from([0.9]));
     expect(given.sd).toBeLessThan(alone.sd / 2);
@@ -67,7 +67,7 @@ describe('fits', () => {
   });
   test('law: a reading that says nothing of the other leaves its mean', () => {
     const values = sample(6000, (r) => [r(), r()]);
-    const fit = fitSample(values, 6000, 2, [0, 1], new Float64Array(2));
+    const fit = fitSample(values, 6000, 2, [0, 1], new Float64Array(4));
     for (const y of [0.1, 0.5, 0.9]) expect(conditionalLast(fit, Float64Array.from([y])).mean).toBeCloseTo(0.5, 1);
   });
 });

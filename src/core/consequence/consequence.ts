@@ -159,7 +159,8 @@ export class ConsequenceSolver {
     const { values = {} } = supposition;
     const board: Board = {
       ...this.board,
-      parts: this.board.parts.map((p) => (values[p.ref] === undefined ? p : { ...p, value: values[p.ref]!, measured: { value: values[p.ref]!, standard: 0 } })),
+      // A control's value is a position: its halves are set in the circuit, its track stays what it is.
+      parts: this.board.parts.map((p) => (values[p.ref] === undefined || p.elements ? p : { ...p, value: values[p.ref]!, measured: { value: values[p.ref]!, standard: 0 } })),
     };
     return this.setup.sheet.stages.map((stage) => this.solveStage(stage, board, supposition, signals));
   }

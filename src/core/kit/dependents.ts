@@ -13,15 +13,15 @@ type Line = RecordOf<'lines'>;
 export function withDependents(kit: KitState, change: ChangedBody): ChangedBody[] {
   switch (change.room) {
     case 'stages':
-      return change.after === null ? [...goneChecks(kit, (c) => c.stage === change.record), change] : [change];
+      return change.after === null ? [change, ...goneChecks(kit, (c) => c.stage === change.record)] : [change];
     case 'checks':
-      return change.after === null ? [...goneClaims(kit, [change.record]), change] : [change];
+      return change.after === null ? [change, ...goneClaims(kit, [change.record])] : [change];
     case 'lines':
-      return [...followRefs(kit, change.record, change.before, change.after), change];
+      return [change, ...followRefs(kit, change.record, change.before, change.after)];
     case 'testPoints':
-      return change.after === null ? [...goneChecks(kit, (c) => c.what === 'measure' && [c.red, c.black].some((p) => isPoint(p, change.record))), change] : [change];
+      return change.after === null ? [change, ...goneChecks(kit, (c) => c.what === 'measure' && [c.red, c.black].some((p) => isPoint(p, change.record)))] : [change];
     case 'options':
-      return change.after === null ? [...freeLines(kit, change.record), change] : [change];
+      return change.after === null ? [change, ...freeLines(kit, change.record)] : [change];
     default:
       return [change];
   }

@@ -43,4 +43,4 @@ export {
 } from './sheet';
 export { type BoardChange, type Conflict, type KitState, type LoosePiece, type MeasuredPiece, type Met, type Taken, type Tally } from './state';
 export { type Compartment, deriveAbsent, deriveMeasuredValues, deriveTray, judgeMeasured, type MeasuredValue, type Piece } from './views/tray';
-export { type CheckEntry, checkTaken, derivePile, deriveStrangers, deriveWaiting, isFresh, lastRedoable, lastUndoable, probeTaken, stands } from './views/views';
+export { type CheckEntry, checkTaken, derivePile, deriveStrangers, deriveWaiting, isFresh, isOfMaking, lastRedoable, lastUndoable, probeTaken, stands } from './views/views';

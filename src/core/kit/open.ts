@@ -82,12 +82,13 @@ const ENVELOPE = new Set(['format', 'version', 'id', 'created', 'log', 'attachme
 
 /** What is around the log. A newer version may have more. */
 function checkEnvelope(kit: Record<string, unknown>, newer: boolean): Refused | null {
-  const wrong = (field: string, what: string) => refuse(`The kit file does not fit its schema: ${field} ${what}. Nothing was changed.`, field);
+  const wrong = (field: string, what: string) =>
+    newer ? refuse(newerText(kit['version'] as number, false), 'version') : refuse(`The kit file does not fit its schema: ${field} ${what}. Nothing was changed.`, field);
   for (const field of STAMPED) {
     const value = kit[field];
     if (typeof value !== 'string' || value === '' || value.length > 200) return wrong(field, 'must be a text of 1 to 200 characters');
   }
-  if (!Array.isArray(kit['log'])) return newer ? refuse(newerText(kit['version'] as number, false)) : wrong('log', 'must be a list');
+  if (!Array.isArray(kit['log'])) return wrong('log', 'must be a list');
   if (kit['log'].length > MOST_ENTRIES) return wrong('log', `must have at most ${MOST_ENTRIES} entries`);
   const attachments = kit['attachments'];
   if (attachments !== undefined && (!isRecord(attachments) || Object.values(attachments).some((v) => typeof v !== 'string')))

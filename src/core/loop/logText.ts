@@ -8,7 +8,7 @@ const shown = (reading: ReadingValue, mode: MeterMode | null) => (reading === 'o
 /** One entry of the log in a sentence. */
 export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
   if (!isKnown(e)) return `Something that a newer program wrote (${e.kind})`;
-  const line = (id: string) => kit.sheet.lines.find((l) => l.id === id)?.label ?? id;
+  const line = (id: string) => kit.sheet.lines.find((l) => l.id === id)?.label ?? formerLabel(kit, id);
   const stage = (id: string) => kit.sheet.stages.find((s) => s.id === id);
   switch (e.kind) {
     case 'counted':
@@ -126,8 +126,27 @@ function changeText(e: Extract<Entry, { kind: 'changed' }>): string {
   if (fields.length === 0) return e.order === undefined ? `${what}: kept as it is` : `${what}: moved`;
   // The label says what the value says, in the builder's words.
   const telling = e.room === 'lines' && fields.includes('label') ? fields.filter((f) => f !== 'value') : fields;
-  const facts = telling.slice(0, 3).map((f) => `${f === 'label' || f === 'value' ? '' : `${f} `}${fieldText(before[f])} → ${fieldText(after[f])}`);
+  const facts = telling.slice(0, 3).map((f) => `${f === 'label' || f === 'value' ? '' : `${f} `}${differenceText(before[f], after[f])}`);
   return `${what}: ${facts.join('; ')}${telling.length > 3 ? ' …' : ''}`;
+}
+
+/** Label of a line that is gone from the sheet, as it stood last. */
+function formerLabel(kit: KitState, id: string): string {
+  for (let i = kit.log.length - 1; i >= 0; i--) {
+    const e = kit.log[i]!;
+    if (isKnown(e) && e.kind === 'changed' && e.room === 'lines' && e.record === id) return (e.after ?? e.before)?.label ?? id;
+  }
+  return id;
+}
+
+/** What came and went of two lists; of anything else, what it was and is. */
+function differenceText(before: unknown, after: unknown): string {
+  if (!Array.isArray(before) || !Array.isArray(after)) return `${fieldText(before)} → ${fieldText(after)}`;
+  const texts = (list: unknown[]) => list.map((x) => fieldText(x));
+  const [was, is] = [texts(before), texts(after)];
+  const gone = was.filter((t) => !is.includes(t)).map((t) => `without ${t}`);
+  const came = is.filter((t) => !was.includes(t)).map((t) => `with ${t}`);
+  return [...gone, ...came].slice(0, 4).join(', ') || 'in another order';
 }
 
 const MOST_SHOWN = 40;

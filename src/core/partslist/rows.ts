@@ -24,4 +24,4 @@ export function toRows(text: string): TableRow[] {
 }
 
 /** Rows as CSV. Cells that a spreadsheet would take for a formula are neutralised. */
-export const toCsv = (rows: readonly (readonly string[])[]) => Papa.unparse(rows as string[][], { escapeFormulae: true });
+export const toCsv = (rows: readonly (readonly (string | number)[])[]) => Papa.unparse(rows as (string | number)[][], { escapeFormulae: true });

@@ -1,12 +1,20 @@
+import { type Entry, isOfMaking, type KitState, stands, type UnknownEntry } from '../kit';
 import { entryText } from '../loop';
-import { type KitState, stands } from '../kit';
 
-/** The log as a table for a spreadsheet: time, what, reading in SI, meter, and whether it still counts. */
-export function logRows(kit: KitState): string[][] {
-  const reading = (e: KitState['log'][number]) => ('reading' in e && (typeof e.reading === 'number' || e.reading === 'over') ? String(e.reading) : '');
-  const meter = (e: KitState['log'][number]) => ('meter' in e && typeof e.meter === 'string' ? e.meter : '');
+export type Cell = string | number;
+
+/** The log as a table for a spreadsheet: time, what, reading in SI, meter, and whether it still counts. Numbers stay numbers. */
+export function logRows(kit: KitState): Cell[][] {
   return [
     ['time', 'kind', 'what', 'reading (SI)', 'meter', 'counts'],
-    ...kit.log.map((e) => [e.at, e.kind, entryText(kit, e), reading(e), meter(e), stands(kit, e) ? 'yes' : kit.gone.has(e.id) ? 'withdrawn' : '']),
+    ...kit.log.filter((e) => !isOfMaking(kit, e)).map((e): Cell[] => [e.at, e.kind, entryText(kit, e), readingOf(e), meterOf(e), counts(kit, e)]),
   ];
 }
+
+function readingOf(e: Entry | UnknownEntry): Cell {
+  const reading = 'reading' in e ? e.reading : null;
+  return typeof reading === 'number' || reading === 'over' ? reading : '';
+}
+
+const meterOf = (e: Entry | UnknownEntry): string => ('meter' in e && typeof e.meter === 'string' ? e.meter : '');
+const counts = (kit: KitState, e: Entry | UnknownEntry): string => (stands(kit, e) ? 'yes' : kit.gone.has(e.id) ? 'withdrawn' : '');

@@ -64,9 +64,17 @@ export function specimenSteps(
     return elementsOfPart(place).flatMap((element) => {
       const part = parts.get(element);
       if (!part || (only && !only.has(part.name))) return [];
-      return stepsOfPart(system, part, board.parts[index]!, index, ofPlace);
+      return stepsOfPart(system, part, shareOf(board.parts[index]!, part, circuit), index, ofPlace);
     });
   });
+}
+
+/** What is measured of a part that the deck holds as several elements is shared out by their values. */
+function shareOf(piece: BoardPart, part: Part, circuit: Circuit): BoardPart {
+  if (!piece.elements || !piece.measured || part.kind !== 'R') return piece;
+  const whole = circuit.parts.reduce((sum, p) => (p.kind === 'R' && piece.elements!.includes(p.name) ? sum + p.value : sum), 0);
+  const share = part.value / whole;
+  return { ...piece, measured: { value: piece.measured.value * share, standard: piece.measured.standard * share } };
 }
 
 /** `fault`: kind of the fault at this very place, or null. */

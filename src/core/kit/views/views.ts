@@ -32,14 +32,18 @@ export const deriveStrangers = createSelector([(kit: KitState) => kit.loose], (l
 /** Loose pieces that were not sorted yet. */
 export const derivePile = createSelector([(kit: KitState) => kit.loose], (loose): LoosePiece[] => [...loose.values()].filter((p) => p.line === undefined));
 
+/** Whether an entry belongs to the step that made the kit: that is no step of the work, and undoing it would leave nothing. */
+export function isOfMaking(kit: Pick<KitState, 'log'>, e: Entry | UnknownEntry): boolean {
+  if (e.kind !== 'changed' || e.batch === undefined) return false;
+  return e.batch === kit.log.find((x) => isKnown(x) && x.kind === 'changed')?.batch;
+}
+
 /** The entry that "undo" takes back: the newest that counts, with its batch; null when nothing is left but the kit's making. */
 export function lastUndoable(kit: KitState): Entry | null {
-  const first = kit.log.find((e) => isKnown(e) && e.kind === 'changed');
   for (let i = kit.log.length - 1; i >= 0; i--) {
     const e = kit.log[i]!;
     if (!stands(kit, e)) continue;
-    // What made the kit is no step of the work: undoing it would leave nothing.
-    return e.kind === 'changed' && e.batch !== undefined && e.batch === first?.batch ? null : e;
+    return isOfMaking(kit, e) ? null : e;
   }
   return null;
 }
