@@ -4,7 +4,7 @@ import { contradicts, lotFindings, lotText, orientationCard, type Phase, systema
 import { type ConsequenceText } from '@/core/consequence';
 import { type Compartment, deriveStrangers, deriveTray, expectationOf, type KitState, type Line, meterOf } from '@/core/kit';
 import { cardFor } from '@/core/typecard';
-import { print, printWindow } from '@/core/quantity';
+import { parseDisplay, print, printWindow, type Unit } from '@/core/quantity';
 import { type Verdict } from '@/core/verdict';
 import { LOOSE_FACTS, unitOf } from '@/core/vocabulary';
 import { BoardMap } from './BoardMap';
@@ -308,6 +308,12 @@ const DoesText = ({ does }: { does: ConsequenceText }) => (
   </>
 );
 
+/** What stands in the entry field, where it is a reading already. */
+function typedReading(text: string, unit: Unit): number | null {
+  const parsed = text.trim() === '' ? null : parseDisplay(text, unit);
+  return parsed?.ok && parsed.kind === 'value' ? parsed.value : null;
+}
+
 /** How the part in hand is turned, what its card says, and what may falsify its reading. */
 function InHand({ kit, loop }: { kit: KitState; loop: Loop }) {
   const own = useOwnCards();
@@ -318,7 +324,7 @@ function InHand({ kit, loop }: { kit: KitState; loop: Loop }) {
   // Where both ways are right there is nothing to tell.
   const orientation = turned.exceptions.length > 0 ? turned : null;
   const card = cardFor(line, kit.sheet.typeCards, own);
-  const traps = target.kind === 'piece' ? systematicErrors(line.kind, target.expected, meterOf(kit), null) : [];
+  const traps = target.kind === 'piece' ? systematicErrors(line.kind, target.expected, meterOf(kit), typedReading(loop.text, target.expected.unit)) : [];
   if (!orientation && !card && traps.length === 0) return null;
   return (
     <details className="in-hand" open={traps.length > 0 || orientation !== null}>

@@ -1,10 +1,11 @@
-import { type Entry, expectationOf, judgeMeasured, type KitState, stands, type Taken } from '../kit';
-import { uncertaintyOf } from '../meter';
+import { type Entry, expectationOf, judgeMeasured, type KitState, type LineExpectation, type LineKind, stands, type Taken } from '../kit';
+import { type MeterProfile, uncertaintyOf } from '../meter';
 import { print, type Unit } from '../quantity';
 import { checkObservableId, probeObservableId, unitOf } from '../vocabulary';
 import { entryText } from './logText';
 import { type Verdict } from '../verdict';
 import { judgeReading, windowFor, windowOfReading, type KnownWindows } from './progress';
+import { systematicErrors } from './systematic';
 
 /** The answer to the last entry, with its reckoning. */
 export interface LastVerdict {
@@ -94,7 +95,7 @@ function measured(kit: KitState, e: Extract<Entry, { kind: 'measured' }>): LastV
   return {
     verdict: v.verdict,
     title: `${name} ${word}, ${print(v.corrected, unit)}`,
-    detail: v.verdict === 'out' ? outAdvice(kit, line.id, v.corrected, expected.mode) : `${percent(v.deviation)} ${side} the middle, ${sure(v.probability)}`,
+    detail: v.verdict === 'out' ? [outAdvice(kit, line.id, v.corrected, expected.mode), doubtOf(line.kind, expected, piece.meter, e.reading)].filter(Boolean).join(' ') : `${percent(v.deviation)} ${side} the middle, ${sure(v.probability)}`,
     reckoning: [
       ...lead,
       `limits ${print(v.low, unit)} to ${print(v.high, unit)} (${expected.from})`,
@@ -103,6 +104,10 @@ function measured(kit: KitState, e: Extract<Entry, { kind: 'measured' }>): LastV
     ],
   };
 }
+
+/** What of the reading itself speaks for a falsified measurement rather than a wrong part. */
+const doubtOf = (kind: LineKind, expected: LineExpectation, meter: MeterProfile, reading: number | 'over'): string =>
+  typeof reading === 'number' ? (systematicErrors(kind, expected, meter, reading).find((t) => !systematicErrors(kind, expected, meter, null).includes(t)) ?? '') : '';
 
 /** Another line that this reading would fit, or how far off it is. */
 function outAdvice(kit: KitState, lineId: string, value: number, mode: string): string {

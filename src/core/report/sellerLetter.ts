@@ -1,41 +1,69 @@
-import { deriveTray, expectationOf, type KitState, meterOf } from '../kit';
+import { type Compartment, deriveStrangers, deriveTray, expectationOf, type KitState, type LoosePiece, type Piece } from '../kit';
 import { print } from '../quantity';
+import { LOOSE_FACTS, unitOf } from '../vocabulary';
+
+interface Wrong {
+  readonly line: Compartment['line'];
+  readonly piece: Piece;
+  readonly meter: string;
+}
 
 /** What is missing and what is wrong in the bag, with the readings as evidence, as Markdown. Null when there is nothing to write about. */
 export function sellerLetter(kit: KitState): string | null {
   const tray = deriveTray(kit);
   const short = tray.filter((c) => c.counted !== null && c.counted < c.line.quantity);
-  const wrong = tray.flatMap((c) => c.pieces.filter((p) => p.verdict === 'out' && p.entry).map((p) => ({ line: c.line, piece: p })));
-  if (short.length === 0 && wrong.length === 0) return null;
-  const meter = meterOf(kit);
-  const out = [
+  const wrong = tray.flatMap(({ line, pieces }) =>
+    pieces.flatMap((piece): Wrong[] => {
+      const measured = kit.tallies.get(line.id)?.pieces.get(piece.index);
+      return piece.verdict === 'out' && measured ? [{ line, piece, meter: measured.meter.name }] : [];
+    }),
+  );
+  const strangers = deriveStrangers(kit);
+  if (short.length === 0 && wrong.length === 0 && strangers.length === 0) return null;
+  const meters = [...new Set([...wrong.map((w) => w.meter), ...strangers.filter((s) => s.entry.reading !== null).map((s) => s.meter.name)])];
+  return [
     `Subject: ${kit.sheet.title}${kit.sheet.edition ? `, ${kit.sheet.edition}` : ''}: parts missing or wrong`,
     '',
     'Hello,',
     '',
     `I have unpacked the kit **${kit.sheet.title}** and checked every part against the list.`,
     '',
-  ];
-  if (short.length > 0)
-    out.push(
-      'Missing:',
-      '',
-      ...short.map(
-        (c) =>
-          `- ${c.line.quantity - c.counted!} × ${c.line.label} (${c.line.refs.join(', ') || 'no position'}): ${c.line.quantity} on the list, ${c.counted!} in the bag`,
-      ),
-      '',
-    );
-  if (wrong.length > 0) {
-    out.push('Wrong, measured out of circuit:', '', '| position | listed | limits | reads |', '|---|---|---|---|');
-    for (const { line, piece } of wrong) {
-      const unit = expectationOf(line)?.unit ?? null;
-      const limits = piece.reckoning ? `${print(piece.reckoning.low, unit)} to ${print(piece.reckoning.high, unit)}` : '';
-      const reads = piece.reckoning ? `${print(piece.reckoning.corrected, unit)} ± ${print(piece.reckoning.halfWidth, unit, 2)}` : 'over-range';
-      out.push(`| ${piece.ref ?? 'spare'} | ${line.label} | ${limits} | ${reads} |`);
-    }
-    out.push('', `Meter: ${meter.name}.`, '');
-  }
-  out.push('Could you please send what is needed? I keep the wrong parts until you answer.', '', 'Kind regards');
-  return out.join('\n');
+    ...missing(short),
+    ...wrongOnes(wrong),
+    ...strange(strangers),
+    ...(meters.length > 0 ? [`${meters.length === 1 ? 'Meter' : 'Meters'}: ${meters.join('; ')}.`, ''] : []),
+    'Could you please send what is needed? I keep the wrong parts until you answer.',
+    '',
+    'Kind regards',
+  ].join('\n');
+}
+
+function missing(short: readonly Compartment[]): string[] {
+  if (short.length === 0) return [];
+  const item = ({ line, counted }: Compartment) =>
+    `- ${line.quantity - counted!} × ${line.label} (${line.refs.join(', ') || 'no position'}): ${line.quantity} on the list, ${counted!} in the bag`;
+  return ['Missing:', '', ...short.map(item), ''];
+}
+
+function wrongOnes(wrong: readonly Wrong[]): string[] {
+  if (wrong.length === 0) return [];
+  const row = ({ line, piece }: Wrong) => {
+    const unit = expectationOf(line)?.unit ?? null;
+    const limits = piece.reckoning ? `${print(piece.reckoning.low, unit)} to ${print(piece.reckoning.high, unit)}` : '';
+    const reads = piece.reckoning ? `${print(piece.reckoning.corrected, unit)} ± ${print(piece.reckoning.halfWidth, unit, 2)}` : 'over-range';
+    return `| ${piece.ref ?? 'spare'} | ${line.label} | ${limits} | ${reads} |`;
+  };
+  return ['Wrong, measured out of circuit:', '', '| position | listed | limits | reads |', '|---|---|---|---|', ...wrong.map(row), ''];
+}
+
+/** Pieces that belong to no line: often a wrong value in place of something missing. */
+function strange(strangers: readonly LoosePiece[]): string[] {
+  if (strangers.length === 0) return [];
+  const item = ({ entry: e }: LoosePiece) => {
+    const { word, mode } = LOOSE_FACTS[e.part];
+    const printed = e.marking === null ? '' : `, marked ${typeof e.marking === 'string' ? e.marking : e.marking.join(' ')}`;
+    const reads = e.reading === null ? '' : e.reading === 'over' ? ', reads over-range' : `, reads ${print(e.reading, unitOf(mode))}`;
+    return `- a ${word}${printed}${reads}`;
+  };
+  return ['In the bag, and on no line of the list:', '', ...strangers.map(item), ''];
 }

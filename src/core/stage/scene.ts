@@ -34,7 +34,8 @@ export function controlOf(circuit: Circuit, ref: Ref): Control | null {
   if (hasElement(circuit, ref)) return null;
   const half = (end: string) => [`${ref}${end}`, `R${ref}${end}`].map((name) => findPart(circuit, name)).find((p) => p?.kind === 'R');
   const [upper, lower] = [half('a'), half('b')];
-  if (upper?.kind !== 'R' || lower?.kind !== 'R') return null;
+  // A third section makes a network of it.
+  if (upper?.kind !== 'R' || lower?.kind !== 'R' || half('c')) return null;
   const track = upper.value + lower.value;
   const ohms = (share: number) => Math.max(TRACK_END, track * Math.min(1, Math.max(0, share)));
   return {
