@@ -1,3 +1,4 @@
+import { analyse } from 'chardet';
 import Papa from 'papaparse';
 
 /** A list is never larger than this, bytes; larger files are something else. */
@@ -50,8 +51,52 @@ export function decodeText(bytes: Uint8Array, name: string): { text: string; enc
       // Not this encoding: the next one is tried.
     }
   }
-  return { text: new TextDecoder('windows-1252').decode(bytes), encoding: 'windows-1252' };
+  const encoding = likelyEncoding(bytes);
+  return { text: new TextDecoder(encoding).decode(bytes), encoding };
 }
+
+/** Encodings that lists come in, by the names that the detector gives them. */
+const ENCODINGS: Readonly<Record<string, string>> = {
+  Shift_JIS: 'shift_jis',
+  'EUC-JP': 'euc-jp',
+  Big5: 'big5',
+  'EUC-KR': 'euc-kr',
+  'windows-1251': 'windows-1251',
+  'KOI8-R': 'koi8-r',
+  'ISO-8859-5': 'iso-8859-5',
+  'windows-1250': 'windows-1250',
+  'ISO-8859-2': 'windows-1250',
+  'windows-1252': 'windows-1252',
+  'ISO-8859-1': 'windows-1252',
+};
+
+/** Lists are short and mostly figures: what the detector finds counts only when the text then holds words of such lists. */
+function likelyEncoding(bytes: Uint8Array): string {
+  const guesses = analyse(bytes).flatMap(({ name, confidence }) => (ENCODINGS[name] ? [{ encoding: ENCODINGS[name], confidence }] : []));
+  const all = [...new Set([...guesses.map((g) => g.encoding), ...Object.values(ENCODINGS)])];
+  const scored = all.flatMap((encoding) => {
+    try {
+      const text = new TextDecoder(encoding, { fatal: true }).decode(bytes);
+      const trust = Math.max(0, ...guesses.filter((g) => g.encoding === encoding).map((g) => g.confidence));
+      const usual = encoding === 'windows-1252' ? USUAL_SCORE : 0;
+      return [{ encoding, score: usual + trust + LIST_WORD_SCORE * listWords(text) - ODD_SCORE * oddities(text) }];
+    } catch {
+      return [];
+    }
+  });
+  return scored.sort((a, b) => b.score - a.score)[0]?.encoding ?? 'windows-1252';
+}
+
+const LIST_WORD_SCORE = 60;
+const ODD_SCORE = 8;
+/** Where two encodings read the same letters, the commonest is meant. */
+const USUAL_SCORE = 3;
+/** Words of parts lists that need the letters of their language. */
+const LIST_WORDS =
+  /抵抗|コンデンサ|ダイオード|トランジスタ|電解|個|数量|резист|конденсат|транзист|диод|штук|шт\.|светодиод|номинал|обозначение|кол-во|микросхема|ilość|złącz|dławik|układ|świec|wartość|opór|błękit|żółt|zielon|résist|condensateur|référence|quantité|céramique|électro|über|stück|größe|grün|widerst|lötst|cerámic|electrolít|señal|cantidad|nº|µF|Ω|±|°C|電容|電阻|저항|콘덴서/giu;
+const listWords = (text: string) => new Set(text.match(LIST_WORDS) ?? []).size;
+/** Letters that no list has: wrong decoding makes them by the dozen. */
+const oddities = (text: string) => (text.match(/[\u0080-\u009f\ufffd¤¦¨¬¸ÐÝÞðþ‡†]|[а-яё][А-ЯЁ]|[a-z][ÀÁÂÃÄÅÆÈÊËÌÍÎÏÒÔÕÙÛ]|[ｦ-ﾟ]{3,}/gu) ?? []).length;
 
 /** Umlauts read as GB18030 give single rare characters; real Chinese text has many common ones. */
 function mostlyChinese(text: string): boolean {

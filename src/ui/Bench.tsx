@@ -118,6 +118,7 @@ function Bench({ kit }: { kit: KitState }) {
     const confirmKey = (e: KeyboardEvent) => {
       const onButton = e.target instanceof HTMLButtonElement || e.target instanceof HTMLAnchorElement;
       const key = e.key.toLowerCase();
+      if (e.repeat) return;
       if (key === 'enter' && !onButton) loop.confirm(true);
       else if (key === 'n') loop.confirm(false);
       else if (key === 's') loop.skip();

@@ -23,7 +23,7 @@ export function CorrectReading({ kit, entry, close }: { kit: KitState; entry: Co
   const places = placesOf(kit, entry);
   const modeAt = (place: string) => places.find((p) => p.value === place)?.mode ?? null;
   const save = (values: Values) => {
-    const body = corrected(entry, values, modeAt(values.place));
+    const body = corrected(kit, entry, values, modeAt(values.place));
     if (body) void append([{ kind: 'withdrawn', entry: entry.id }, body]).then(close);
   };
   return (
@@ -104,14 +104,16 @@ function problemOf(e: Correctable, text: string, mode: MeterMode | null): string
   return parsed.ok ? null : `${parsed.message}.`;
 }
 
-function corrected(e: Correctable, { reading, meter, place }: Values, mode: MeterMode | null): EntryBody | null {
+function corrected(kit: KitState, e: Correctable, { reading, meter, place }: Values, mode: MeterMode | null): EntryBody | null {
   if (e.kind === 'counted') return { kind: 'counted', line: place, quantity: Number(reading) };
   const parsed = mode && parseDisplay(reading, unitOf(mode));
   if (!parsed?.ok) return null;
   const value: ReadingValue = parsed.kind === 'over' ? 'over' : parsed.value;
   if (e.kind === 'measured') {
     const cut = place.lastIndexOf('#');
-    return { kind: 'measured', line: place.slice(0, cut), piece: Number(place.slice(cut + 1)), mode: mode as EntryOf<'measured'>['mode'], reading: value, meter };
+    const [line, piece] = [place.slice(0, cut), Number(place.slice(cut + 1))];
+    const ref = kit.sheet.lines.find((l) => l.id === line)?.refs[piece];
+    return { kind: 'measured', line, piece, ...(ref ? { ref } : {}), mode: mode as EntryOf<'measured'>['mode'], reading: value, meter };
   }
   const cut = place.indexOf('/');
   const [stage, at] = [place.slice(0, cut), place.slice(cut + 1)];

@@ -84,7 +84,10 @@ function EntryZone({ kit, phase, loop, field, readMarking }: Omit<Props, 'nothin
   if (card?.entry === 'confirm') return <ConfirmZone loop={loop} practice={practice} fitting={target?.kind === 'fit'} />;
 
   const onKeyDown = (e: KeyboardEvent<HTMLInputElement>) => {
-    if (e.key === 'Enter') loop.take();
+    if (e.key === 'Enter') {
+      // A held key enters once.
+      if (!e.repeat) loop.take();
+    }
     else if (e.key === 'Escape') loop.setText('');
     else if (loop.text === '' && !e.ctrlKey && !e.metaKey && !e.altKey && shortcut(e.key)) e.preventDefault();
   };

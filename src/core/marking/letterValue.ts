@@ -1,3 +1,4 @@
+import { findTolerance } from '../quantity';
 import { decide, type Decoded, INVALID, type MarkingUnit, plainReading, scaled, unranked } from './decoded';
 
 export type ValueKind = 'R' | 'C' | 'L';
@@ -8,7 +9,7 @@ const UNIT_WORD: Readonly<Record<ValueKind, string>> = { R: 'ohms?|r', C: 'f(?:a
 /** Cyrillic units and typographic characters as one spelling. */
 const SPELLING: readonly (readonly [RegExp, string])[] = [
   [/[μµ]{2}/g, 'p'],
-  [/(\d|\s)mu(?=[fh])/gi, '$1u'],
+  [/(?<=\d\s*)mu(?=[fh]?(?![a-z]))/gi, 'u'],
   [/[μµ]/g, 'u'],
   [/[Ω\u2126ω]/g, 'ohm'],
   [/欧姆|欧/g, 'ohm'],
@@ -22,6 +23,8 @@ const SPELLING: readonly (readonly [RegExp, string])[] = [
   [/мОм/g, 'mohm'],
   [/Ом(?![а-я])/gi, 'ohm'],
   [/(\d)\s*В(?![а-я])/g, '$1 V'],
+  [/МГц/gi, 'MHz'],
+  [/кГц/gi, 'kHz'],
   [/MFD\b/gi, 'uF'],
 ];
 
@@ -45,18 +48,17 @@ function takeExtras(text: string): Extras {
     return match;
   };
   const number = (t: string) => Number(t.replace(',', '.'));
-  const both = take(/-\s*(\d+(?:[.,]\d+)?)\s*%?\s*\/\s*\+\s*(\d+(?:[.,]\d+)?)\s*%/);
-  const one = both ? null : take(/(?:±|\+\s*\/?\s*-)?\s*(\d+(?:[.,]\d+)?)\s*%/);
+  const tolerance = findTolerance(rest);
+  if (tolerance) rest = rest.replace(tolerance.text, ' ');
   const ppm = take(/(?:±\s*)?(\d+)\s*ppm(?:\/\s*(?:K|°C))?/i);
   take(/(?:^|\s)\d+(?:[./]\d+)?\s*W(?![a-z])/i);
   const volts = take(/(?:[/\s]|(?<=[a-z]))\s*(\d+(?:[.,]\d+)?)\s*V(?![a-z])/i);
-  const tolerancePercent: readonly [number, number] | null = both ? [-number(both[1]!), number(both[2]!)] : one ? [-number(one[1]!), number(one[1]!)] : null;
   return {
     rest: rest
       .trim()
       .replace(/[/;,]$/, '')
       .trim(),
-    tolerancePercent,
+    tolerancePercent: tolerance?.percent ?? null,
     tempco: ppm ? Number(ppm[1]) : null,
     ratedVoltage: volts ? number(volts[1]!) : null,
   };

@@ -1,4 +1,4 @@
-import { decodeCapacitorCode, decodeLetterValue, type Decoded, decodeResistorCode, normaliseUnits } from '../marking';
+import { decodeCapacitorCode, decodeChipResistor, decodeLetterValue, type Decoded, decodeResistorCode, normaliseUnits } from '../marking';
 import { colourIn, type FreeKind, kindOf } from './kindWords';
 import { expandRefs } from './refs';
 
@@ -24,11 +24,13 @@ const COUNTS: readonly RegExp[] = [
   /[x×*]\s*(\d{1,4})(?=$|[\s;,)])/i,
 ];
 
-const REF = '(?:R|RN|RV|VR|RT|C|CE|L|D|LED|ZD|DZ|VD|Q|T|TR|VT|U|IC|X|XTAL|Y|XT|J|K|F|SW|S|TP|HL|BQ|DA|DD|Z)';
+const REF = '(?:R|RN|RV|VR|RP|RT|RK|C|CE|CX|L|D|LED|ZD|DZ|VD|Q|T|TR|VT|U|IC|X|XTAL|Y|XT|ZQ|J|JP|CN|CON|P|K|RL|F|FU|SW|SB|SA|S|TP|TH|LDR|HL|BQ|BZ|LS|LK|DA|DD|Z)';
 const REF_RANGE = `${REF}\\d{1,3}(?:\\s*(?:[-–—~～]|\\.\\.|to|bis|a|à|do|по|至|到)\\s*(?:${REF})?\\d{1,3})?`;
 /** A bare number continues a list only behind a comma or slash, and when no unit or count word follows it. */
 const BARE_NUMBER = `\\d{1,3}(?![\\dA-Za-zµΩ%]|\\.\\d|\\s*(?:[kKMµunpmx×*%]|V\\b|W\\b|${COUNT_WORDS}))`;
-const REF_LIST = new RegExp(`(?<![A-Za-z0-9])${REF_RANGE}(?:\\s*[,，、/;\\s]\\s*${REF_RANGE}|\\s*[,，、/]\\s*${BARE_NUMBER})*(?![A-Za-z0-9])`, 'g');
+/** Between two refs: a mark, a space, or "and" in the languages of the lists. */
+const BETWEEN = '(?:\\s*[,，、/;&+\\s]\\s*|\\s+(?:and|und|et|y|e|i|и|oraz)\\s+|\\s*[和及与]\\s*)';
+const REF_LIST = new RegExp(`(?<![A-Za-z0-9])${REF_RANGE}(?:${BETWEEN}${REF_RANGE}|\\s*[,，、/]\\s*${BARE_NUMBER})*(?![A-Za-z0-9])`, 'g');
 
 /** Reads one line of a seller's list, whatever the order of its pieces. */
 export function readFreeLine(text: string): FreeLine {
@@ -40,9 +42,19 @@ export function readFreeLine(text: string): FreeLine {
   return { kind, value, unit, quantity: quantity ?? Math.max(1, refs.length), refs };
 }
 
-function takeRefs(text: string): { refs: string[]; rest: string } {
+function takeRefs(line: string): { refs: string[]; rest: string } {
+  const named = kindOf(line, []);
+  // A type number that looks like a position is hidden from the search, and shown again to whoever reads the rest.
+  const text = line.replace(/(?<![A-Za-z0-9])[A-Z]\d{3,4}(?![A-Za-z0-9])/g, (word) => (contradictsKind(word, named) ? `${word[0]!}${HIDDEN}${word.slice(1)}` : word));
+  const { refs, rest } = findRefs(text);
+  return { refs, rest: rest.replaceAll(HIDDEN, '') };
+}
+
+const HIDDEN = '\u2060';
+
+function findRefs(text: string): { refs: string[]; rest: string } {
   const found = [...text.matchAll(REF_LIST)].flatMap((match) => {
-    const refs = expandRefs(match[0].replace(/\s+(?:to|bis|a|à|do|по)\s+|[～至到—]/gi, '-'));
+    const refs = expandRefs(match[0].replace(/\s+(?:to|bis|a|à|do|по)\s+|[～至到—]/gi, '-').replace(/\s+(?:and|und|et|y|e|i|и|oraz)\s+|[和及与]/gi, ','));
     if (!refs || refs.length === 0 || isTypeNumber(match[0], text)) return [];
     return [{ refs, rest: text.replace(match[0], ' ').replace(/[(（]\s*[)）]/g, ' '), value: SUB_OHM.test(match[0]) }];
   });
@@ -59,6 +71,9 @@ const hasOhms = (rest: string) => kindOf(rest, ['R1']) !== 'R' || valueOf('R', t
 
 /** `D1` alone may be a ref or the head of a type number; a type number goes on with letters or stands as the only number. */
 const isTypeNumber = (found: string, text: string) => /^[A-Z]+\d+$/.test(found) && new RegExp(`${found}[A-Z]`).test(text);
+
+/** `C945` behind a word for transistors is its type, whatever its letter is the sign for: positions have rarely three figures. */
+const contradictsKind = (word: string, named: FreeKind): boolean => ['D', 'Q', 'IC'].includes(named) && named !== kindOf('', [word]);
 
 function takeCount(text: string): { quantity: number | null; rest: string } {
   for (const pattern of COUNTS) {
@@ -77,9 +92,9 @@ export function valueIn(kind: FreeKind, text: string): number | null {
 function valueOf(kind: FreeKind, rest: string, whole: string): { value: FreeLine['value']; unit: FreeLine['unit'] } {
   switch (kind) {
     case 'R':
-      return { value: firstNumber(rest, (w) => [decodeLetterValue(w, 'R'), decodeResistorCode(w)]), unit: 'ohm' };
+      return { value: firstNumber(rest, (w) => [decodeLetterValue(w, 'R'), decodeResistorCode(w), resistorFigures(w), taperedTrack(w)]), unit: 'ohm' };
     case 'C':
-      return { value: firstNumber(rest, (w) => [decodeLetterValue(w, 'C'), decodeCapacitorCode(w)]), unit: 'F' };
+      return { value: firstNumber(rest, (w) => [decodeLetterValue(w, 'C'), decodeCapacitorCode(w)], NO_CAPACITY), unit: 'F' };
     case 'L':
       return { value: firstNumber(rest, (w) => [decodeLetterValue(w, 'L')]), unit: 'H' };
     case 'XTAL':
@@ -95,14 +110,17 @@ function valueOf(kind: FreeKind, rest: string, whole: string): { value: FreeLine
   }
 }
 
-/** Words that look like values but are sizes, powers, voltages or tolerances. */
-const NO_VALUE = /^[\d.,/]+\s*(?:mm|cm|W|V|%|ppm|pin|p)$|^±?[\d.,]+%$|^[\d.,]+V$/i;
+/** Words that look like values but are sizes, powers, voltages or tolerances; a `p` behind a number is pins, but picofarads on a capacitor. */
+const NO_VALUE = /^[\d.,/]+\s*(?:mm|cm|W|V|%|ppm|pins?|p)$|^±?[\d.,]+%$|^[\d.,]+V(?:DC|AC)?$/i;
+const NO_CAPACITY = /^[\d.,/]+\s*(?:mm|cm|W|V|%|ppm|pins?)$|^±?[\d.,]+%$|^[\d.,]+V(?:DC|AC)?$/i;
 
 /** The first word (or word and unit) that decodes to a number. */
-function firstNumber(text: string, decoders: (word: string) => Decoded[]): number | null {
-  const glued = text.replace(/(\d)\s+(?=(?:[kKMmunp]?(?:ohms?|F|H)|[kKM])(?:[\s;,)/]|$))/g, '$1').replace(/[（）()\[\];；]/g, ' ');
+function firstNumber(text: string, decoders: (word: string) => Decoded[], noValue = NO_VALUE): number | null {
+  const apart = text.replace(/(\d\s*W)\s*[-_/]?\s*(?=\d)/gi, '$1 ');
+  const prefixed = noValue === NO_CAPACITY ? apart.replace(/(\d)\s+(?=[munpµ](?:F\b|[\s;,)/]|$))/g, '$1') : apart;
+  const glued = prefixed.replace(/(\d)\s+(?=(?:[kKMmunp]?(?:ohms?|F|H)|[kKM])(?:[\s;,)/]|$))/g, '$1').replace(/[（）()\[\];；]/g, ' ');
   for (const word of candidateWords(glued)) {
-    if (NO_VALUE.test(word)) continue;
+    if (noValue.test(word)) continue;
     for (const d of decoders(word)) {
       if (d.state === 'clear' && typeof d.reading.value === 'number') return d.reading.value;
       if (d.state === 'ambiguous' && typeof d.readings[0]!.value === 'number') return d.readings[0]!.value;
@@ -118,9 +136,15 @@ function candidateWords(text: string): string[] {
     .split(/[\s,]+(?!\d)|\s+/)
     .map((w) => w.replace(/^[-–:*x]+|[-–:;,.]+$/g, ''))
     .filter((w) => /\d/.test(w));
-  const shares = words.flatMap((w) => (w.includes('/') && !/^\d+\/\d+/.test(w) ? [w.split('/')[0]!] : [w]));
+  const shares = words.flatMap((w) => (w.includes('/') && !/^\d+\/\d+\s*W?$/i.test(w) ? [w.split('/')[0]!] : [w]));
   return [...shares.filter((w) => /[a-zµΩ]/i.test(w)), ...shares.filter((w) => !/[a-zµΩ]/i.test(w))];
 }
+
+/** A potentiometer's taper stands in front of its value: `B50K` (A logarithmic, B linear, C reversed: common practice). */
+const taperedTrack = (word: string): Decoded => decodeResistorCode(/^[ABC](?=\d+[KM]\d*$)/i.test(word) ? word.slice(1) : '');
+
+/** Two figures and a power of ten with a tolerance letter behind, as cement and metal-film bodies bear it: `103J`. */
+const resistorFigures = (word: string): Decoded => (/^\d{3}[FGJKM]$/i.test(word) ? decodeChipResistor(word.slice(0, 3)) : decodeResistorCode(''));
 
 function frequencyOf(text: string): number | null {
   const match = /(\d+(?:[.,]\d+)?)\s*([kKMG]?)\s*(?:Hz|Гц|赫)/i.exec(text) ?? /(\d+(?:[.,]\d+)?)\s*([kKM])\b/.exec(text);

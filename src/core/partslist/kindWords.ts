@@ -8,17 +8,21 @@ export type FreeKind = 'R' | 'C' | 'L' | 'D' | 'LED' | 'Q' | 'XTAL' | 'IC' | 'PC
  * word-by-word translations. The first pattern that fits decides, so special words stand before general ones.
  */
 const KIND_WORDS: readonly (readonly [RegExp, FreeKind])[] = [
+  [/\bsockets?\b|\bsockel|zócalo|soquete|support (?:de |pour )?(?:ci|circuit)|панельк|podstawka|IC\s?座|插座|ソケット|\bholders?\b/i, 'OTHER'],
   [/solder(?:ing)? (?:tin|wire)|welding (?:tin|wire|rod)|tin wire|焊锡|lötzinn|estaño|soldadura|припой|solda\b|étain|lutownic/i, 'OTHER'],
   [
-    /manual|instruction|anleitung|instrucciones|instruções|notice|инструкция|instrukcja|说明书|説明書|screwdriver|螺丝|screw|schraube|tornillo|parafuso|vis\b|винт|śruba|battery|batterie|电池|case|gehäuse|carcasa|外壳/i,
+    /\bmanual\b|\binstructions?\b|anleitung|instrucciones|instruções|\bnotice\b|инструкция|instrukcja|说明书|説明書|screwdriver|螺丝|\bscrews?\b|schraube|tornillo|parafuso|\bvis\b|винт(?![а-я]*р)|śruba|\bbatter(?:y|ies)\b|\bbatterie[sn]?\b|电池/i,
     'OTHER',
   ],
   [
     /\bpcb\b|circuit board|printed board|platine|leiterplatte|placa (?:de circuito|pcb)|circuit imprimé|placa de circuito|печатная плата|\bплата\b|płytka|电路板|线路板|基板|scheda/i,
     'PCB',
   ],
-  [/\bleds?\b|light[- ]?emitting|luminous (?:tube|diode)|leuchtdiode|diodo emisor|\bdel\b|светодиод|发光(?:二极)?管|発光ダイオード/i, 'LED'],
-  [/triode|three-pole tube/i, 'Q'],
+  [/\bleds?\b|light[- ]?emitting|luminous (?:tube|diode)|leuchtdiode|diodo emisor|светодиод|发光(?:二极)?管|発光ダイオード/i, 'LED'],
+  // French DEL in capitals; `del` in small letters is Spanish for "of the".
+  [/(?<![A-Za-z])DELs?(?![A-Za-z])/, 'LED'],
+  [/triode|three-pole tube|crystal (?:transistor|triode)/i, 'Q'],
+  [/crystal (?:diode|rectifier|detector)|(?:germanium|silicon) (?:crystal|diode)/i, 'D'],
   [/quartz|quarz|crystal|cristal|кварц|kwarc|rezonator|晶振|水晶|oscillat(?:or|eur) (?:\d|à)/i, 'XTAL'],
   [/transistor|triode|audion|tranzystor|транзистор|三极管|トランジスタ/i, 'Q'],
   [/diod|two-pole tube|diode|二极管|ダイオード|диод|gleichrichter|rectifier/i, 'D'],
@@ -31,17 +35,20 @@ const KIND_WORDS: readonly (readonly [RegExp, FreeKind])[] = [
     'R',
   ],
   [/capacit|kondensator|condensa|конденсатор|电容|コンデンサ|electrol|elektrolit|électrochimique|\belkos?\b/i, 'C'],
-  [/\bics?\b|microchip|integrated|integrado|integrato|intégré|\bci\b|микросхема|układ scalony|集成|集積|芯片|chip|schaltkreis/i, 'IC'],
+  [/\bics?\b|microchip|regulator|spannungsregler|régulateur|stabilizator|регулятор напр|стабилизатор напр|稳压(?:器|芯片)|レギュレータ|integrated|integrado|integrato|intégré|\bci\b|микросхема|układ scalony|集成|集積|芯片|\bchip\b|schaltkreis/i, 'IC'],
 ];
+
+/** Words that stand beside any part (its case, its body) decide only when nothing else does. */
+const WEAK_WORDS = /\bcase\b|gehäuse|carcasa|boîtier|obudowa|корпус|外壳/i;
 
 const COLOURS: readonly (readonly [RegExp, string])[] = [
   [/infrared|infrarot|infrarrojo|infravermelho|infrarouge|инфракрасн|podczerw|红外|赤外/i, 'infrared'],
   [/\bred\b|\brot(?:e[rs]?)?\b|\brojo|vermelh|rouge|ross[oa]|красн|czerwon|红|赤/i, 'red'],
-  [/green|grün|verde|vert(?:e)?\b|зел[её]н|zielon|绿|緑/i, 'green'],
+  [/green|grün|\bverdes?\b|\bvert(?:e)?s?\b|зел[её]н|zielon|绿|緑/i, 'green'],
   [/yellow|gelb|amarill|amarel|jaune|gial|ж[её]лт|ż[óo]łt|żółt|黄/i, 'yellow'],
   [/orange|naranja|laranja|arancio|оранж|pomarańcz|橙/i, 'orange'],
   [/blue|blau|azul|bleu|blu\b|син|голуб|niebiesk|蓝|青/i, 'blue'],
-  [/white|weiß|weiss|blanco|branc|blanc|bianc|бел|biał|白/i, 'white'],
+  [/white|weiß|weiss|blanco|branc|blanc|bianc|(?<![а-я])бел|biał|白/i, 'white'],
 ];
 
 const REF_KIND: Readonly<Record<string, FreeKind>> = {
@@ -86,14 +93,18 @@ export const colourIn = (text: string): string | null => COLOURS.find(([pattern]
 /** Finer kinds; only words that the coarse kind leaves open. Same languages. */
 const FINE_WORDS: Readonly<Record<FreeKind, readonly (readonly [RegExp, LineKind])[]>> = {
   R: [
+    [/(?:resistor |resistance )?network|netzwerk|排阻|сборка резист|réseau de rés|\bsil\b/i, 'network'],
     [
       /trim|poti\b|poten[tc]|preset|variable res|adjustable res|einstellwiderstand|einsteller|podstroj|подстроечн|переменн|потенциометр|montażow|可调|电位器|半固定|ボリューム|可変/i,
       'trimmer',
     ],
     [/thermist|\bntc\b|\bptc\b|heißleiter|терморезист|termist|热敏|サーミスタ/i, 'thermistor'],
-    [/\bldr\b|photo ?-?resist|fotowiderstand|fotoresist|фоторезист|fotorezyst|photorésist|光敏|フォトレジスタ|cds/i, 'ldr'],
+    [/\bldr\b|photo ?-?resist|fotowiderstand|fotoresist|фоторезист|fotorezyst|photorésist|光敏|フォトレジスタ|\bcds\b/i, 'ldr'],
   ],
-  C: [[/electrol|elektrol|electrolys|eletrol|elettrol|électrol|chimique|\belko|tantal|polar|电解|電解|электролит|钽/i, 'electrolytic']],
+  C: [
+    [/(?:non|no|un|in|не|ungepolt)[- ]?(?:polari[sz]\p{L}*|pol\b)|ungepolt|неполярн|无极性|無極性|niespolaryz|bipolar (?:film|ceramic)/iu, 'capacitor'],
+    [/electrol|elektrol|electrolys|eletrol|elettrol|électrol|chimique|\belko|tantal|polari[sz]|bipolar|gepolt|电解|電解|электролит|полярн|钽/i, 'electrolytic'],
+  ],
   L: [],
   D: [[/zener|\bz-?diod|стабилитрон|稳压|ツェナー|voltage[- ]stabili/i, 'zener']],
   LED: [],
@@ -105,21 +116,25 @@ const FINE_WORDS: Readonly<Record<FreeKind, readonly (readonly [RegExp, LineKind
     [/\bnpn\b/i, 'npn'],
   ],
   XTAL: [],
-  IC: [[/op-?amp|operational|comparator|komparator|operationsverst|运放|运算|比较器|операцион|オペアンプ/i, 'opamp']],
+  IC: [
+    [/regulator|spannungsregler|régulateur|стабилизатор напр|稳压(?:器|芯片)|レギュレータ|\b78[LM]?\d\d\b|\b79[LM]?\d\d\b|\b(?:lm|la)?317\b/i, 'regulator'],
+    [/\b(?:ne|lm|tlc|icm|ka)?7?555\b|timer chip|定时器/i, 'timer'],
+    [/op-?amp|operational|comparator|komparator|operationsverst|运放|运算|比较器|операцион|オペアンプ/i, 'opamp'],
+  ],
   PCB: [],
   OTHER: [
     [/relay|relais|relé|реле|przekaźnik|继电器|リレー/i, 'relay'],
-    [/fuse|sicherung|fusible|fusível|предохран|bezpiecznik|保险|ヒューズ/i, 'fuse'],
-    [/lamp\b|bulb|glühlampe|bombilla|ampoule|лампа|żarówka|灯泡|電球/i, 'lamp'],
+    [/\bfuses?\b|sicherung|fusible|fusível|предохран|bezpiecznik|保险|ヒューズ/i, 'fuse'],
+    [/\blamps?\b|\bbulbs?\b|glühlampe|bombilla|ampoule|лампа|żarówka|灯泡|電球/i, 'lamp'],
     [/switch|button|taster|schalter|pulsador|interruptor|bouton|interrupteur|кнопка|переключат|przycisk|przełącz|开关|按键|按钮|スイッチ/i, 'switch'],
     [
-      /connector|header|terminal|socket|jack|plug|buchse|klemme|sockel|stiftleiste|conector|zócalo|borne|embase|connecteur|разъ[её]м|клемм|панельк|złącze|podstawka|插座|排针|排母|端子|接线|needle|コネクタ|ソケット/i,
+      /connector|header|terminal|socket|\bjacks?\b|\bplugs?\b|buchse|klemme|sockel|stiftleiste|conector|zócalo|borne|embase|connecteur|разъ[её]м|клемм|панельк|złącze|podstawka|插座|排针|排母|端子|接线|needle|コネクタ|ソケット/i,
       'connector',
     ],
     [/wire link|jumper wire|drahtbr[üu]cke|puente|strap de fil|перемычка|zworka|跳线/i, 'link'],
     [/opto|photocoupler|光耦/i, 'ic'],
     [
-      /screw|nut|washer|spacer|standoff|heat ?sink|schraube|mutter|kühlkörper|tornillo|disipador|vis|dissipateur|винт|радиатор|śruba|螺丝|散热|铜柱|ネジ/i,
+      /\bscrews?\b|\bnuts?\b|washer|spacer|standoff|heat ?sink|schraube|\bmuttern?\b|kühlkörper|tornillo|disipador|\bvis\b|dissipateur|винт|радиатор|śruba|螺丝|散热|铜柱|ネジ/i,
       'mechanical',
     ],
   ],
@@ -192,4 +207,4 @@ export function lineKindOf(text: string, refs: readonly string[]): LineKind {
 }
 
 /** Whether any word of the text names a kind of part. */
-export const knowsKind = (text: string) => KIND_WORDS.some(([pattern]) => pattern.test(text)) || FINE_WORDS.OTHER.some(([pattern]) => pattern.test(text));
+export const knowsKind = (text: string) => KIND_WORDS.some(([pattern]) => pattern.test(text)) || WEAK_WORDS.test(text) || FINE_WORDS.OTHER.some(([pattern]) => pattern.test(text));

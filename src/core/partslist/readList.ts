@@ -2,7 +2,7 @@ import { type Circuit, findPart } from '../circuit';
 import { factsOf } from '../vocabulary';
 import { type KitOption, type Line, type LineKind, type Need } from '../kit';
 import { normaliseUnits } from '../marking';
-import { parseQuantity, printNominal, readTolerance } from '../quantity';
+import { findTolerance, parseQuantity, printNominal, readTolerance } from '../quantity';
 import { type Column, type Columns, findHeading, guessColumns, type TableRow } from './columns';
 import { readFreeLine, typeNumber, valueIn } from './freeLine';
 import { colourIn, type FreeKind, knowsKind, lineKindOf } from './kindWords';
@@ -194,7 +194,7 @@ function readRow(row: TableRow, columns: Columns, circuit: Circuit | null, state
 }
 
 const TYPED = new Set<LineKind>(['diode', 'npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf', 'opamp', 'ic']);
-const withBoard = (board: string, ref: string) => (board === '' || ref.includes(':') ? ref : `${board.replace(/[^A-Za-z0-9]/g, '').slice(0, 8)}:${ref}`);
+const withBoard = (board: string, ref: string) => (board === '' || ref.includes(':') ? ref : `${board.replace(/[^\p{L}\p{N}]/gu, '').slice(0, 8).toUpperCase()}:${ref}`);
 
 /** Value of a table row; two cells that contradict each other are a finding. */
 function valueOfRow(row: TableRow, kind: LineKind, text: string, description: string, state: Collector): number | null {
@@ -255,7 +255,7 @@ function describe(kind: LineKind, words: string, value: number | null): Omit<Lin
     ...(volts && kind !== 'zener' ? { volts: Number(volts[1]!.replace(',', '.')) } : {}),
     ...(watts ? { watts: watts[1] ? Number(watts[1]) / Number(watts[2]) : Number(watts[3]!.replace(',', '.')) } : {}),
   };
-  const percent = /[±+]?\s*[-/]?\s*[\d.,]+\s*%(?:\s*\/\s*\+?\s*[\d.,]+\s*%)?/.exec(words);
+  const percent = findTolerance(words)?.percent ?? null;
   const option = ONLY_WITH.exec(words)?.[1]?.trim().toLowerCase();
   const pack = PACKAGE.exec(words)?.[1];
   const colour = kind === 'led' ? colourIn(words) : null;
@@ -263,7 +263,7 @@ function describe(kind: LineKind, words: string, value: number | null): Omit<Lin
     kind,
     label: words.replace(/\s+/g, ' ').slice(0, 80),
     value,
-    tolerance: percent ? readTolerance(percent[0]) : null,
+    tolerance: percent ? [percent[0] / 100, percent[1] / 100] : null,
     ...(Object.keys(rating).length > 0 ? { rating } : {}),
     ...(pack ? { package: pack } : {}),
     ...(colour ? { colour } : {}),

@@ -1,4 +1,4 @@
 export { type DisplayReading, parseDisplay, parseQuantity, type QuantityError, type QuantityOk } from './parse';
 export { print, type PrintedQuantity, printNominal, printWindow } from './print';
 export { type Unit, UNIT_SYMBOL } from './units';
-export { printTolerance, readTolerance } from './tolerance';
+export { findTolerance, printTolerance, readTolerance } from './tolerance';
