@@ -16,6 +16,11 @@ export default ts.config(
       '@typescript-eslint/no-non-null-assertion': 'off',
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
       '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
+      // What is taken out of a record to leave the rest is called `_`.
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_$', destructuredArrayIgnorePattern: '^_', ignoreRestSiblings: true },
+      ],
       // Loads start in effects here: storage and workers are asynchronous by nature.
       'react-hooks/set-state-in-effect': 'off',
       '@typescript-eslint/no-unnecessary-condition': ['error', { allowConstantLoopConditions: true }],

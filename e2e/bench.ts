@@ -38,7 +38,7 @@ export async function storedKit(page: Page): Promise<{ log: (Entry | UnknownEntr
       });
     const [keys, values] = await Promise.all([all(store.getAllKeys()), all(store.getAll())]);
     db.close();
-    return values.filter((_, i) => /^[ce]:/.test(String(keys[i]))).flat() as unknown[];
+    return values.filter((_, i) => /^[ce]:/.test(keys[i] as string)).flat() as unknown[];
   });
   const kit = fold('stored', '', raw as Entry[]);
   return { log: kit.log.filter((e) => !isOfMaking(kit, e)), sheet: kit.sheet };

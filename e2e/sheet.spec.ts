@@ -1,9 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { expectAccessible, openDemo, storedKit } from './bench';
 
-interface StoredSheet {
-  readonly sheet: { readonly lines: readonly { readonly label: string; readonly amendment?: string }[] };
-}
 const labels = async (page: Parameters<typeof storedKit>[0]) => (await storedKit(page)).sheet.lines.map((l) => l.label);
 
 test('the sheet: a line out and back, a slip that amends the list, a type card that a tester contradicts', async ({ page }) => {

@@ -27,13 +27,23 @@ function typeText(schema: Json): string {
       return Array.isArray(items) ? `[${items.map((i) => typeText(i as Json)).join(', ')}]` : `list of ${typeText(items as Json)}`;
     }
     case 'object':
-      return 'properties' in schema ? `{ ${Object.entries(schema['properties'] as Record<string, Json>).map(([k, v]) => `${k}: ${typeText(v)}`).join(', ')} }` : 'object';
+      return 'properties' in schema
+        ? `{ ${Object.entries(schema['properties'] as Record<string, Json>)
+            .map(([k, v]) => `${k}: ${typeText(v)}`)
+            .join(', ')} }`
+        : 'object';
     default:
       return String(schema['type']);
   }
 }
 
-const SIMPLE_WORDS: Readonly<Record<string, string>> = { Name: 'name', Text: 'text', Instant: 'ISO 8601 time', Count: 'whole number', 'Positive-number': 'number above 0' };
+const SIMPLE_WORDS: Readonly<Record<string, string>> = {
+  Name: 'name',
+  Text: 'text',
+  Instant: 'ISO 8601 time',
+  Count: 'whole number',
+  'Positive-number': 'number above 0',
+};
 const SIMPLE = ['Text', 'Name', 'Instant', 'Count', 'Positive-number', 'Refs', 'Ranges', 'Reading', 'Entry', 'Changed'];
 
 function table(def: Json, leaveOut: readonly string[] = []): string[] {
@@ -41,7 +51,12 @@ function table(def: Json, leaveOut: readonly string[] = []): string[] {
   if (!('properties' in def)) return [typeText(def), ''];
   const rows = Object.entries(def['properties'] as Record<string, Json>).filter(([name]) => !leaveOut.includes(name));
   if (rows.length === 0) return ['No further fields.', ''];
-  return ['| field | type | |', '|---|---|---|', ...rows.map(([n, s]) => `| \`${n}\` | ${typeText(s).replaceAll('|', '\\|')} | ${required.has(n) ? '' : 'may be absent'} |`), ''];
+  return [
+    '| field | type | |',
+    '|---|---|---|',
+    ...rows.map(([n, s]) => `| \`${n}\` | ${typeText(s).replaceAll('|', '\\|')} | ${required.has(n) ? '' : 'may be absent'} |`),
+    '',
+  ];
 }
 
 const anchor = (title: string) => title.replace(/[^A-Za-z0-9]+/g, '-').replace(/^-|-$/g, '');

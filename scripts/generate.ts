@@ -29,7 +29,15 @@ export function kernelSource(): string {
 
 /** The validator of one entry: every door and every write goes through it. Definitions are shared, not copied. */
 export function validatorSource(): string {
-  const ajv = new Ajv({ code: { source: true, esm: true }, allErrors: false, strict: true, strictRequired: false, allowUnionTypes: true, discriminator: true, inlineRefs: false });
+  const ajv = new Ajv({
+    code: { source: true, esm: true },
+    allErrors: false,
+    strict: true,
+    strictRequired: false,
+    allowUnionTypes: true,
+    discriminator: true,
+    inlineRefs: false,
+  });
   ajv.addSchema(kitSchema);
   const source = standalone(ajv, ajv.compile(entryFileSchema));
   const bundled = buildSync({

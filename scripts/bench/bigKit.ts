@@ -1,4 +1,4 @@
-import { type Entry, type EntryBody, extend, fold, type KitState, type Line, newKit, sheetWith, type Stage } from '../../src/core/kit';
+import { type Entry, type EntryBody, fold, type KitState, type Line, newKit, sheetWith, type Stage } from '../../src/core/kit';
 
 const LINES = 300;
 const ENTRIES = 5000;
@@ -27,7 +27,14 @@ const stageAt = (s: number): Stage => ({
     .filter((i) => i % STAGES === s)
     .flatMap((i) => lineAt(i).refs),
   supplies: s === 0 ? [] : [{ source: 'V1', volts: 12, limit: 0.1 }],
-  checks: Array.from({ length: 12 }, (_, c) => ({ id: `c${c}`, what: 'measure', title: `point ${c}`, mode: s === 0 ? 'ohms' : 'dcv', red: { net: `n${c % 9}` }, black: { net: '0' } })),
+  checks: Array.from({ length: 12 }, (_, c) => ({
+    id: `c${c}`,
+    what: 'measure',
+    title: `point ${c}`,
+    mode: s === 0 ? 'ohms' : 'dcv',
+    red: { net: `n${c % 9}` },
+    black: { net: '0' },
+  })),
 });
 
 /** What a builder of a large kit writes: counts, measurements, ticks, readings. */
@@ -39,19 +46,31 @@ function bodyAt(n: number): EntryBody {
     case 3:
       return { kind: 'read', stage: `s${n % STAGES}`, check: `c${n % 12}`, reading: 5 + (n % 7), meter: 'handheld' };
     default:
-      return { kind: 'measured', line: `l${i}`, piece: n % 3, ref: `R${3 * i + (n % 3) + 1}`, mode: 'ohms', reading: 1000 * (i + 1) * (1 + 0.001 * (n % 9)), meter: 'handheld' };
+      return {
+        kind: 'measured',
+        line: `l${i}`,
+        piece: n % 3,
+        ref: `R${3 * i + (n % 3) + 1}`,
+        mode: 'ohms',
+        reading: 1000 * (i + 1) * (1 + 0.001 * (n % 9)),
+        meter: 'handheld',
+      };
   }
 }
 
 /** A kit of 300 lines and 5 000 entries. */
 export function bigKit(): KitState {
-  const sheet = sheetWith({ title: 'Large kit', lines: Array.from({ length: LINES }, (_, i) => lineAt(i)), circuit: { deck: DECK, neighbours: [] }, stages: Array.from({ length: STAGES }, (_, s) => stageAt(s)) });
+  const sheet = sheetWith({
+    title: 'Large kit',
+    lines: Array.from({ length: LINES }, (_, i) => lineAt(i)),
+    circuit: { deck: DECK, neighbours: [] },
+    stages: Array.from({ length: STAGES }, (_, s) => stageAt(s)),
+  });
   const start = newKit(sheet, { id: 'big', at: at(0) });
   const entries = Array.from({ length: ENTRIES - start.log.length }, (_, n) => entryAt(n));
   return fold(start.id, start.created, [...start.log, ...entries]);
 }
 
-export const entryAt = (n: number): Entry => ({ ...bodyAt(n), id: `e${String(n).padStart(6, '0')}`, at: at(n + 1) }) as Entry;
+const entryAt = (n: number): Entry => ({ ...bodyAt(n), id: `e${String(n).padStart(6, '0')}`, at: at(n + 1) });
 /** One more entry behind all others. */
-export const nextEntry = (kit: KitState, n: number): Entry => ({ ...bodyAt(4 * n + 1), id: `z${n}`, at: at(kit.log.length + 10 + n) }) as Entry;
-export { extend };
+export const nextEntry = (kit: KitState, n: number): Entry => ({ ...bodyAt(4 * n + 1), id: `z${n}`, at: at(kit.log.length + 10 + n) });

@@ -7,7 +7,15 @@ import { bigKit } from './bigKit';
 
 const PORT = 4189;
 const CHROMIUM = process.env['CHROMIUM'] ?? '/usr/bin/chromium';
-const args = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+const args = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
 
 const at = (values: readonly number[], share: number) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]!;
 const spread = (values: readonly number[]) => `${at(values, 0.5).toFixed(1)} ms median, ${at(values, 0.95).toFixed(1)} ms p95`;
@@ -48,7 +56,10 @@ const puts = (page: Page) =>
     for (let n = 0; n < 60; n++) {
       const from = performance.now();
       await new Promise((ok) => {
-        const put = db.transaction('log', 'readwrite').objectStore('log').put({ kind: 'noted', text: 'x', id: `${n}`, at: `${n}` }, `e:${n}`);
+        const put = db
+          .transaction('log', 'readwrite')
+          .objectStore('log')
+          .put({ kind: 'noted', text: 'x', id: `${n}`, at: `${n}` }, `e:${n}`);
         put.onsuccess = ok;
       });
       times.push(performance.now() - from);
@@ -80,7 +91,9 @@ export async function benchBrowser(say: (...text: string[]) => void, padded: (te
     say(padded('  an empty frame'), `${empty.toFixed(1)} ms`);
     say(padded('  append to disk, one put'), spread(await puts(page)));
     const from = Date.now();
-    await page.locator('input[type=file]').setInputFiles({ name: 'big.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(documentOf(bigKit()))) });
+    await page
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'big.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(documentOf(bigKit()))) });
     await page.locator('#entry').or(page.locator('[data-confirm="yes"]')).first().waitFor();
     say(padded('  open its file, to the first target'), `${Date.now() - from} ms`);
     await page.goto(page.url().replace(/#.*|$/, '#check'));

@@ -1,11 +1,9 @@
 import {
   checkKit,
-  type ChangedBody,
   deriveTray,
   documentOf,
   type Entry,
   type EntryBody,
-  type EntryOf,
   entryProblem,
   foldDocument,
   inOrder,
@@ -47,7 +45,13 @@ const ACTS: Readonly<Record<string, (request: Request) => object>> = {
     const opened = openKit(textAt(r, 'text'));
     if (!opened.ok) return { ok: false, message: opened.message, ...(opened.at === undefined ? {} : { at: opened.at }) };
     const inside = kitFindings(foldDocument(opened.kit)).map(({ code, text, record }) => ({ code, text, ...(record === undefined ? {} : { record }) }));
-    return { ok: true, migratedFrom: opened.migratedFrom, ...(opened.readOnly ? { readOnly: true } : {}), kit: opened.kit, findings: [...opened.findings, ...inside] };
+    return {
+      ok: true,
+      migratedFrom: opened.migratedFrom,
+      ...(opened.readOnly ? { readOnly: true } : {}),
+      kit: opened.kit,
+      findings: [...opened.findings, ...inside],
+    };
   },
   edit: (r) => ({ kit: edited(document(r), arrayOf(r, 'entries'), arrayOf(r, 'stamps').map(stampAt)) }),
   undo: (r) => ({ kit: undone(document(r), r) }),
@@ -99,7 +103,7 @@ function withBefore(doc: KitDocument, body: Request): Request {
   const before = 'before' in body ? body['before'] : (held?.value ?? null);
   const after = body['after'];
   const isNew = !held && typeof after === 'object' && after !== null && !('order' in body);
-  const order = isNew ? (put(state, room as RoomName, after as never) as ChangedBody).order : undefined;
+  const order = isNew ? put(state, room as RoomName, after as never).order : undefined;
   return { ...body, before, ...(order === undefined ? {} : { order }) };
 }
 
@@ -108,7 +112,7 @@ function undone(doc: KitDocument, r: Request): KitDocument {
   const named = 'batch' in r ? { ofBatch: textAt(r, 'batch') } : { entry: textAt(r, 'entry') };
   const there = doc.log.some((e) => ('ofBatch' in named ? e.batch === named.ofBatch : e.id === named.entry));
   if (!there) throw new Error('ofBatch' in named ? `"batch": no entry belongs to ${named.ofBatch}` : `"entry": there is no entry ${named.entry}`);
-  const entry: Entry = { kind: 'withdrawn', ...named, ...stamp } as EntryOf<'withdrawn'>;
+  const entry: Entry = { kind: 'withdrawn', ...named, ...stamp };
   const problem = entryProblem(entry);
   if (problem !== null) throw new Error(problem);
   return documentOf({ ...doc, log: unite(doc.log, [entry]).log }, doc.attachments);
@@ -120,7 +124,9 @@ const VIEWS: Readonly<Record<string, (state: KitState) => unknown>> = {
   count: (state) => countTargets(state).map(({ target }) => (target.kind === 'count' ? { line: target.line.id, want: target.line.quantity } : null)),
   pieces: (state) =>
     deriveTray(state).flatMap(({ line, pieces }) =>
-      pieces.flatMap((p) => (p.entry ? [{ line: line.id, piece: p.index, ref: p.ref, reading: p.entry.reading, meter: p.entry.meter, verdict: p.verdict }] : [])),
+      pieces.flatMap((p) =>
+        p.entry ? [{ line: line.id, piece: p.index, ref: p.ref, reading: p.entry.reading, meter: p.entry.meter, verdict: p.verdict }] : [],
+      ),
     ),
   fit: (state) =>
     fitTargets(state).flatMap(({ target }) =>

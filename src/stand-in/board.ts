@@ -1,7 +1,19 @@
 import { type Circuit } from '@/core/circuit';
 import { type LooseEntryBody } from '@/core/loop';
 import { capacitorCode } from '@/core/marking';
-import { atRest, FaultSampler, fromScale, inMotion, MODEL_SPREADS, OVER, type Problem, readRunning, specimenOf, specimenSteps, type StageScene } from '@/core/specimen';
+import {
+  atRest,
+  FaultSampler,
+  fromScale,
+  inMotion,
+  MODEL_SPREADS,
+  OVER,
+  type Problem,
+  readRunning,
+  specimenOf,
+  specimenSteps,
+  type StageScene,
+} from '@/core/specimen';
 import { applyFault, type Board, type Fault, HEALTHY } from '@/core/fault';
 import { expectationOf, type KitState, type Line, type ObserveCheck, offsetOf, type ReadingValue, type Ref, type Stage, type StandIn } from '@/core/kit';
 import { type MeterProfile, rangeFor, uncertaintyIn } from '@/core/meter';
@@ -64,7 +76,9 @@ export type LooseFromBag = Omit<LooseEntryBody, 'kind' | 'meter'>;
 /** The bag tipped out: piece number `number` in a shuffled order that stays the same; null when all are drawn. */
 export function looseFromBag(practice: Practice, number: number): LooseFromBag | null {
   const seed = practice.standIn?.seed ?? 0;
-  const all = practice.setup.sheet.lines.flatMap((line) => (factsOf(line.kind).loose ? Array.from({ length: pieceCount(practice, line) }, (_, piece) => ({ line, piece })) : []));
+  const all = practice.setup.sheet.lines.flatMap((line) =>
+    factsOf(line.kind).loose ? Array.from({ length: pieceCount(practice, line) }, (_, piece) => ({ line, piece })) : [],
+  );
   const order = all.map((p) => ({ p, at: randomStream(hash(`${seed}/bag/${p.line.id}/${p.piece}`))() })).sort((a, b) => a.at - b.at);
   const drawn = order[number]?.p;
   if (!drawn) return null;

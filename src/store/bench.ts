@@ -8,6 +8,7 @@ import {
   extend,
   foldDocument,
   inBatch,
+  type KitDocument,
   type KitState,
   lastRedoable,
   lastUndoable,
@@ -35,6 +36,8 @@ export interface BenchState {
   readonly findings: readonly OpenFinding[];
   /** Stored entries that do not fit the schema. */
   readonly damaged: readonly DamagedEntry[];
+  /** Photos and other large things by their SHA-256, base64: they go with the exported file. */
+  readonly attachments: NonNullable<KitDocument['attachments']>;
   /** Entries that are on the screen and not yet in the storage. */
   readonly unsaved: readonly Logged[];
   /** An entry is on its way to the disk. */
@@ -152,15 +155,19 @@ export const useBench = create<BenchState>((set, get) => {
     alarm: null,
     findings: [],
     damaged: [],
+    attachments: {},
     unsaved: [],
     saving: false,
     async open(id) {
-      set({ status: 'loading', kit: null, readOnly: false, alarm: null, findings: [], damaged: [], unsaved: [] });
+      set({ status: 'loading', kit: null, readOnly: false, alarm: null, findings: [], damaged: [], attachments: {}, unsaved: [] });
       let opened;
       try {
         opened = await loadKit(id);
       } catch {
-        set({ status: 'missing', alarm: 'This browser refuses access to its storage. Allow it for this site, or open the kit from its file in another browser.' });
+        set({
+          status: 'missing',
+          alarm: 'This browser refuses access to its storage. Allow it for this site, or open the kit from its file in another browser.',
+        });
         return;
       }
       if (!opened?.ok) {
@@ -168,7 +175,7 @@ export const useBench = create<BenchState>((set, get) => {
         return;
       }
       const { kit, readOnly, findings, damaged } = opened;
-      set({ status: 'open', kit: foldDocument(kit), readOnly, findings, damaged });
+      set({ status: 'open', kit: foldDocument(kit), readOnly, findings, damaged, attachments: kit.attachments ?? {} });
       // What other tabs wrote between reading and listening is read once more.
       void inTurn(catchUp);
     },

@@ -9,8 +9,7 @@ export { type AskedOf, type ComputationName, type Course, type ResultOf } from '
 export const runner = new Runner(startEngine);
 
 /** What a computation follows from now; null when there is nothing to compute. */
-export const inputsOf = <N extends ComputationName>(name: N, kit: KitState, asked: AskedOf<N>): InputsOf<N> | null =>
-  COMPUTATIONS[name].inputs(kit, asked) as InputsOf<N> | null;
+export const inputsOf = <N extends ComputationName>(name: N, kit: KitState, asked: AskedOf<N>): InputsOf<N> | null => COMPUTATIONS[name].inputs(kit, asked);
 
 /** Asks the workers one question about a kit. Rejects with `Cancelled` when another one overtakes it. */
 export function ask<N extends ComputationName>(name: N, kit: KitState, asked: AskedOf<N>): Promise<ResultOf<N>> {
@@ -19,8 +18,11 @@ export function ask<N extends ComputationName>(name: N, kit: KitState, asked: As
 }
 
 /** Asks about something that belongs to no kit yet. */
-export const askFree = <N extends 'course' | 'readDraft' | 'checkDeck'>(name: N, inputs: InputsOf<N>, progress?: (done: number) => void): Promise<ResultOf<N>> =>
-  runner.ask(name, inputs, progress);
+export const askFree = <N extends 'course' | 'readDraft' | 'checkDeck'>(
+  name: N,
+  inputs: InputsOf<N>,
+  progress?: (done: number) => void,
+): Promise<ResultOf<N>> => runner.ask(name, inputs, progress);
 
 /** Stops a question; whoever asked gets `Cancelled`. */
 export const stopAsking = (name: ComputationName): void => {

@@ -47,19 +47,25 @@ export const questionSlot = (name: ComputationName) => `?${name}`;
 const CACHED = 24;
 const MOST_ATTEMPTS = 2;
 
-const plain = (_: string, v: unknown): unknown => (v instanceof Map ? { map: [...(v as Map<unknown, unknown>)] } : v instanceof Set ? { set: [...(v as Set<unknown>)] } : v);
+const plain = (_: string, v: unknown): unknown =>
+  v instanceof Map ? { map: [...(v as Map<unknown, unknown>)] } : v instanceof Set ? { set: [...(v as Set<unknown>)] } : v;
 const keys = new WeakMap<object, string>();
 
 /** So deep parts of inputs keep their names: what did not change is not read again. */
 const NAMED_DEPTH = 4;
 
 /** Names inputs by their content; equal content, equal key. Parts that are one object are read once. */
-export function keyOf(inputs: unknown, depth = NAMED_DEPTH): string {
-  if (typeof inputs !== 'object' || inputs === null) return JSON.stringify(inputs) ?? 'undefined';
+function keyOf(inputs: unknown, depth = NAMED_DEPTH): string {
+  if (typeof inputs !== 'object' || inputs === null) return `${typeof inputs} ${String(inputs)}`;
   const known = keys.get(inputs);
   if (known !== undefined) return known;
   const isPlain = Array.isArray(inputs) || Object.getPrototypeOf(inputs) === Object.prototype;
-  const key = depth > 0 && isPlain ? `{${Object.entries(inputs).map(([k, v]) => `${k}:${keyOf(v, depth - 1)}`).join()}}` : JSON.stringify(inputs, plain);
+  const key =
+    depth > 0 && isPlain
+      ? `{${Object.entries(inputs)
+          .map(([k, v]) => `${k}:${keyOf(v, depth - 1)}`)
+          .join()}}`
+      : JSON.stringify(inputs, plain);
   keys.set(inputs, key);
   return key;
 }
@@ -104,7 +110,8 @@ export class Runner {
       return;
     }
     const before = held?.kit === kit && (held.result.state === 'fresh' || held.result.state === 'stale') ? held.result.value : null;
-    const result: Result<unknown> = before === null ? { state: 'working', value: null, progress: 0, message: null } : { state: 'stale', value: before, progress: 0, message: null };
+    const result: Result<unknown> =
+      before === null ? { state: 'working', value: null, progress: 0, message: null } : { state: 'stale', value: before, progress: 0, message: null };
     this.slots.set(slot, { name, inputs, kit, key, result });
     this.tell();
     this.enqueue({ slot, name, kit, key, inputs, settle: null, attempts: 0 });

@@ -1,10 +1,25 @@
-import { checkKit, documentOf, extend, foldDocument, type Entry, type KitDocument, type KitState, newKit, openKit, type OpenResult, put, type TypeCard, type UnknownEntry, unite } from '@/core/kit';
+import {
+  checkKit,
+  documentOf,
+  extend,
+  foldDocument,
+  type Entry,
+  type KitDocument,
+  type KitState,
+  newKit,
+  openKit,
+  type OpenResult,
+  put,
+  type TypeCard,
+  type UnknownEntry,
+  unite,
+} from '@/core/kit';
 import { makeSheet, type Draft } from '@/core/draft';
 import { entryText } from '@/core/loop';
 import { cardFor } from '@/core/typecard';
 import { DEMOS } from '@/stand-in/demos';
 import { newId, stampAfter } from './stamps';
-import { appendEntries, createKit as storeKit, listCards, loadKit, saveSummary, summaryOf } from './storage';
+import { appendEntries, createKit as storeKit, listCards, loadKit, saveAttachments, saveSummary, summaryOf } from './storage';
 import { tellTabs } from './tabs';
 
 export const shelfDemos = DEMOS.map(({ slug, title, about }) => ({ slug, title, about }));
@@ -18,7 +33,12 @@ export async function openDemo(slug: string): Promise<string> {
 
 /** What a file holds, held against the shelf, before anything is stored. */
 export type FilePreview =
-  | { readonly kind: 'refused'; readonly message: string; /** What opens all the same, damaged entries aside. */ readonly rest: KitDocument | null; readonly damaged: number }
+  | {
+      readonly kind: 'refused';
+      readonly message: string;
+      /** What opens all the same, damaged entries aside. */ readonly rest: KitDocument | null;
+      readonly damaged: number;
+    }
   | { readonly kind: 'newer'; readonly message: string }
   | { readonly kind: 'new'; readonly doc: KitDocument; readonly title: string }
   | { readonly kind: 'same'; readonly id: string; readonly title: string }
@@ -76,6 +96,7 @@ export async function takeIn(doc: KitDocument): Promise<string> {
     return doc.id;
   }
   const added = missingIn(here.kit.log, checked.kit.log);
+  await saveAttachments(doc.id, checked.kit.attachments);
   if (added.length > 0) {
     await appendEntries(here.kit, added);
     tellTabs({ kit: doc.id, entries: added });
@@ -100,4 +121,3 @@ export async function adoptCards(kit: KitState) {
   const used = [...new Set(kit.sheet.lines.flatMap((l) => cardFor(l, kit.sheet.typeCards, own) ?? []))];
   return used.filter((c) => own.includes(c)).map((c) => put(kit, 'typeCards', c));
 }
-

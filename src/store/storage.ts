@@ -129,11 +129,15 @@ async function pack(id: string, single: readonly { readonly key: string; readonl
     const at = (v: unknown) => (v as { at?: string } | null)?.at ?? '';
     const older = [...single].sort((a, b) => (at(a.value) < at(b.value) ? -1 : 1)).slice(0, -KEEP_SINGLE);
     const base = baseOf(id);
-    await base.setItem(`c:${older[0]!.key}`, older.map((e) => e.value));
+    await base.setItem(
+      `c:${older[0]!.key}`,
+      older.map((e) => e.value),
+    );
     for (const { key } of older) await base.removeItem(key);
   };
   try {
-    if (typeof navigator !== 'undefined' && 'locks' in navigator) await navigator.locks.request(`pack ${id}`, { ifAvailable: true }, (lock) => (lock ? run() : undefined));
+    if (typeof navigator !== 'undefined' && 'locks' in navigator)
+      await navigator.locks.request(`pack ${id}`, { ifAvailable: true }, (lock) => (lock ? run() : undefined));
     else await run();
   } catch {
     // Packing is a convenience: the entries stand as they are.
@@ -144,9 +148,14 @@ async function pack(id: string, single: readonly { readonly key: string; readonl
 export async function createKit(doc: KitDocument): Promise<void> {
   const base = baseOf(doc.id);
   await base.setItem(`c:${doc.log[0]?.id ?? 'empty'}`, doc.log);
-  for (const [hash, bytes] of Object.entries(doc.attachments ?? {})) await base.setItem(`a:${hash}`, bytes);
+  await saveAttachments(doc.id, doc.attachments);
   await base.setItem(ABOUT, { format: KIT_FORMAT, version: KIT_VERSION, id: doc.id, created: doc.created });
   await saveSummary(summaryOf(foldDocument(doc)));
+}
+
+/** Stores what a kit's records name by its hash; what is there already is the same. */
+export async function saveAttachments(id: string, attachments: KitDocument['attachments']): Promise<void> {
+  for (const [hash, bytes] of Object.entries(attachments ?? {})) await baseOf(id).setItem(`a:${hash}`, bytes);
 }
 
 /** What an append came to: `rewritten` when the storage had been cleared and the whole kit was written anew. */

@@ -1,6 +1,6 @@
 'use client';
 import { Form, Input, Modal, Select } from 'antd';
-import { type Entry, type EntryBody, type EntryOf, expectationOf, type KitState, type ReadingValue } from '@/core/kit';
+import { type EntryBody, type EntryOf, expectationOf, type KitState, type ReadingValue } from '@/core/kit';
 import { TYPICAL_METERS } from '@/core/meter';
 import { entryText } from '@/core/loop';
 import { parseDisplay, print } from '@/core/quantity';
@@ -29,7 +29,7 @@ export function CorrectReading({ kit, entry, close }: { kit: KitState; entry: Co
   return (
     <Modal
       open
-      title={entryText(kit, entry as Entry)}
+      title={entryText(kit, entry)}
       okText="Correct it"
       onCancel={close}
       onOk={() => {
@@ -54,7 +54,7 @@ export function CorrectReading({ kit, entry, close }: { kit: KitState; entry: Co
           <Input autoFocus autoComplete="off" />
         </Form.Item>
         <Form.Item name="place" label={entry.kind === 'counted' || entry.kind === 'measured' ? 'It belongs to' : 'It was read at'}>
-          <Select showSearch optionFilterProp="label" options={places.map(({ value, label }) => ({ value, label }))} />
+          <Select showSearch={{ optionFilterProp: 'label' }} options={places.map(({ value, label }) => ({ value, label }))} />
         </Form.Item>
         {entry.kind !== 'counted' && (
           <Form.Item name="meter" label="With this meter">
@@ -69,7 +69,8 @@ export function CorrectReading({ kit, entry, close }: { kit: KitState; entry: Co
 const initial = (e: Correctable): Values => ({
   reading: e.kind === 'counted' ? String(e.quantity) : e.reading === 'over' ? 'OL' : print(e.reading, null, 6).replace('−', '-').replace(/ /g, ''),
   meter: e.kind === 'counted' ? '' : e.meter,
-  place: e.kind === 'counted' ? e.line : e.kind === 'measured' ? `${e.line}#${e.piece}` : e.kind === 'read' ? `${e.stage}/${e.check}` : `${e.stage}/@${e.testPoint}`,
+  place:
+    e.kind === 'counted' ? e.line : e.kind === 'measured' ? `${e.line}#${e.piece}` : e.kind === 'read' ? `${e.stage}/${e.check}` : `${e.stage}/@${e.testPoint}`,
 });
 
 interface Place {
@@ -92,7 +93,9 @@ function placesOf(kit: KitState, e: Correctable): Place[] {
     default:
       return kit.sheet.stages.flatMap((s) => [
         ...s.checks.flatMap((c) => (c.what === 'measure' ? [{ value: `${s.id}/${c.id}`, label: `${s.title}: ${c.title}`, mode: c.mode }] : [])),
-        ...(s.supplies.length > 0 ? kit.sheet.testPoints.map((t) => ({ value: `${s.id}/@${t.id}`, label: `${s.title}: test point ${t.id}`, mode: 'dcv' as const })) : []),
+        ...(s.supplies.length > 0
+          ? kit.sheet.testPoints.map((t) => ({ value: `${s.id}/@${t.id}`, label: `${s.title}: test point ${t.id}`, mode: 'dcv' as const }))
+          : []),
       ]);
   }
 }
@@ -117,5 +120,7 @@ function corrected(kit: KitState, e: Correctable, { reading, meter, place }: Val
   }
   const cut = place.indexOf('/');
   const [stage, at] = [place.slice(0, cut), place.slice(cut + 1)];
-  return at.startsWith('@') ? { kind: 'probed', stage, testPoint: at.slice(1), reading: value, meter } : { kind: 'read', stage, check: at, reading: value, meter };
+  return at.startsWith('@')
+    ? { kind: 'probed', stage, testPoint: at.slice(1), reading: value, meter }
+    : { kind: 'read', stage, check: at, reading: value, meter };
 }

@@ -68,7 +68,11 @@ export function FaultView({ kit, go }: { kit: KitState; go: (phase: Phase) => vo
         )}
       </section>
       <section className="card fault-card" aria-label="Predictions">
-        {findings ? <Predictions kit={kit} findings={findings} fresh={result.state === 'fresh'} go={go} /> : <p className="soft">The table of what each suspect would show appears here.</p>}
+        {findings ? (
+          <Predictions kit={kit} findings={findings} fresh={result.state === 'fresh'} go={go} />
+        ) : (
+          <p className="soft">The table of what each suspect would show appears here.</p>
+        )}
       </section>
     </div>
   );

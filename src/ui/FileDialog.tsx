@@ -27,7 +27,8 @@ export function FileDialog({ preview, close, take }: Props) {
         <>
           <p>
             The file adds {preview.count} {preview.count === 1 ? 'entry' : 'entries'}; nothing that is here is lost.
-            {preview.conflicts > 0 && ` ${preview.conflicts} ${preview.conflicts === 1 ? 'record was' : 'records were'} changed in both: you will be asked which to keep.`}
+            {preview.conflicts > 0 &&
+              ` ${preview.conflicts} ${preview.conflicts === 1 ? 'record was' : 'records were'} changed in both: you will be asked which to keep.`}
           </p>
           <ul>
             {preview.texts.map((t, i) => (

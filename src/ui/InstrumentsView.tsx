@@ -38,15 +38,7 @@ export function InstrumentsView({ kit }: { kit: KitState }) {
   );
 }
 
-function Choices<K extends 'school' | 'measure'>({
-  kit,
-  name,
-  options,
-}: {
-  kit: KitState;
-  name: K;
-  options: readonly (readonly [KitSettings[K], string])[];
-}) {
+function Choices<K extends 'school' | 'measure'>({ kit, name, options }: { kit: KitState; name: K; options: readonly (readonly [KitSettings[K], string])[] }) {
   const append = useBench((s) => s.append);
   return (
     <fieldset className="choices">
@@ -272,7 +264,7 @@ function Comparison({ kit }: { kit: KitState }) {
         onSubmit={(e) => {
           e.preventDefault();
           if (!ready) return;
-          append({
+          void append({
             kind: 'compared',
             mode,
             instrument: instrument || 'second instrument',

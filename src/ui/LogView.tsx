@@ -47,7 +47,7 @@ export function LogView({ kit }: { kit: KitState }) {
     const cards = await adoptCards(kit);
     if (cards.length > 0) await append(cards);
     const now = useBench.getState().kit ?? kit;
-    saveFile(`${fileName(kit.sheet.title)}.zesty.json`, JSON.stringify(documentOf(now), null, 1));
+    saveFile(`${fileName(kit.sheet.title)}.zesty.json`, JSON.stringify(documentOf(now, useBench.getState().attachments), null, 1));
   };
   return (
     <div className="zones">

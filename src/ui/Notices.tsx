@@ -93,7 +93,9 @@ function Conflict({ kit, finding }: { kit: KitState; finding: KitFinding }) {
     void append((k) => {
       const chosen = k.log.find((e) => e.id === id);
       const held = chosen && 'room' in chosen ? k.rooms[chosen.room].get(chosen.record) : undefined;
-      return chosen && 'room' in chosen ? ({ kind: 'changed', room: chosen.room, record: chosen.record, before: held?.value ?? null, after: chosen.after } as never) : null;
+      return chosen && 'room' in chosen
+        ? ({ kind: 'changed', room: chosen.room, record: chosen.record, before: held?.value ?? null, after: chosen.after } as never)
+        : null;
     });
   };
   return (

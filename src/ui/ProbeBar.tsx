@@ -87,8 +87,7 @@ function EntryZone({ kit, phase, loop, field, readMarking }: Omit<Props, 'nothin
     if (e.key === 'Enter') {
       // A held key enters once.
       if (!e.repeat) loop.take();
-    }
-    else if (e.key === 'Escape') loop.setText('');
+    } else if (e.key === 'Escape') loop.setText('');
     else if (loop.text === '' && !e.ctrlKey && !e.metaKey && !e.altKey && shortcut(e.key)) e.preventDefault();
   };
   const shortcut = (key: string): boolean => {

@@ -26,7 +26,11 @@ export function Theme({ children }: { children: ReactNode }) {
     : { colorPrimary: '#a65800', colorBgBase: '#fffcf5', colorTextBase: '#1d2729', colorBorder: '#d8cfbb' };
   return (
     <ConfigProvider
-      theme={{ algorithm: dim ? theme.darkAlgorithm : theme.defaultAlgorithm, token: { ...token, fontFamily: TEXT, fontSize: 15, borderRadius: 9 }, components: { Button: { defaultHoverColor: token.colorTextBase, defaultActiveColor: token.colorTextBase } } }}
+      theme={{
+        algorithm: dim ? theme.darkAlgorithm : theme.defaultAlgorithm,
+        token: { ...token, fontFamily: TEXT, fontSize: 15, borderRadius: 9 },
+        components: { Button: { defaultHoverColor: token.colorTextBase, defaultActiveColor: token.colorTextBase } },
+      }}
     >
       {children}
     </ConfigProvider>

@@ -1,6 +1,22 @@
 'use client';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { cardOf, checkTargets, countTargets, currentTarget, findTarget, fitTargets, looseTargets, observableOfTarget, type Phase, pieceTargets, readPileEntry, type Target, type TargetCard, targetOfObservable, type TargetState } from '@/core/loop';
+import {
+  cardOf,
+  checkTargets,
+  countTargets,
+  currentTarget,
+  findTarget,
+  fitTargets,
+  looseTargets,
+  observableOfTarget,
+  type Phase,
+  pieceTargets,
+  readPileEntry,
+  type Target,
+  type TargetCard,
+  targetOfObservable,
+  type TargetState,
+} from '@/core/loop';
 import { type EntryBody, type KitState, type ReadingValue } from '@/core/kit';
 import { type LooseKind } from '@/core/parcel';
 import { parseDisplay } from '@/core/quantity';
@@ -142,6 +158,7 @@ export function useLoop(kit: KitState, phase: Phase): Loop {
     inHand.current = targetId;
   }, [targetId]);
 
+  const readAgain = useRef(false);
   const readMeter = () => {
     if (!target || measuring) return;
     setMeasuring(true);
@@ -153,7 +170,11 @@ export function useLoop(kit: KitState, phase: Phase): Loop {
     }
     simulated(kit, target)
       .then((result) => {
-        if (inHand.current !== target.id) return;
+        // The last entry was still on its way to the disk: what is in the hand now is meant.
+        if (inHand.current !== target.id) {
+          readAgain.current = true;
+          return;
+        }
         if (result === null) setError('The simulated meter cannot measure this. Type what you see.');
         else if (typeof result === 'boolean') done(observedBody(target, result)!);
         else setText(result === 'over' ? 'OL' : String(result));
@@ -165,6 +186,12 @@ export function useLoop(kit: KitState, phase: Phase): Loop {
         setMeasuring(false);
       });
   };
+
+  useEffect(() => {
+    if (measuring || !readAgain.current) return;
+    readAgain.current = false;
+    readMeter();
+  });
 
   const move = (step: 1 | -1) => {
     const at = states.findIndex((s) => s.target.id === targetId);

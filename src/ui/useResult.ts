@@ -29,7 +29,7 @@ export function useAnswer<N extends 'readDraft' | 'checkDeck'>(name: N, inputs: 
     () => NONE,
   );
   useEffect(() => {
-    runner.want(name, inputs as never, 'free');
+    runner.want(name, inputs, 'free');
   }, [name, inputs]);
   return result;
 }

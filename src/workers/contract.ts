@@ -3,7 +3,16 @@
  * comes out. `engine.ts` says how each is run; the runner in `store/` asks.
  */
 import { type TraceStatistics } from '@/core/circuit';
-import { type Consequence, type ConsequenceText, type Overload, type Spare, type Substitute, type Supposed, type Supposition, type Swept } from '@/core/consequence';
+import {
+  type Consequence,
+  type ConsequenceText,
+  type Overload,
+  type Spare,
+  type Substitute,
+  type Supposed,
+  type Supposition,
+  type Swept,
+} from '@/core/consequence';
 import { type Findings, investigationInputs, type InvestigationInputs } from '@/core/diagnose';
 import { type DeckReading, type Draft } from '@/core/draft';
 import { weakMapMemoize } from 'reselect';
@@ -32,7 +41,11 @@ interface Shapes {
   predictions: { inputs: InvestigationInputs; asked: undefined; result: number };
   suspects: { inputs: InvestigationInputs; asked: undefined; result: Findings | null };
   /** One supposition in full: what moves, flips or burns. */
-  whatIf: { inputs: { setup: Setup; windows: Windows; supposition: Supposition }; asked: { windows: Windows; supposition: Supposition }; result: { consequence: Consequence; text: ConsequenceText } };
+  whatIf: {
+    inputs: { setup: Setup; windows: Windows; supposition: Supposition };
+    asked: { windows: Windows; supposition: Supposition };
+    result: { consequence: Consequence; text: ConsequenceText };
+  };
   /** What the checks read as one value goes through a range. */
   sweep: { inputs: { setup: Setup; ref: string; values: readonly number[] }; asked: { ref: string; values: readonly number[] }; result: readonly Swept[] };
   substitutes: {
@@ -114,8 +127,19 @@ const asListed = weakMapMemoize((setup: Setup): Setup => ({ ...setup, board: { .
 export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } = {
   windows: { lane: 'windows', long: true, priority: 0, inputs: (kit) => windowInputs(kit) },
   pile: { lane: 'pile', long: true, priority: 0, inputs: (kit) => (derivePile(kit).length > 0 ? pileOf(kit) : null) },
-  influence: { lane: 'matter', long: true, priority: 1, inputs: (kit, windows) => withCircuit(kit, () => ({ setup: asListed(setupOf(kit)), windows })), identity: ({ setup }) => setup },
-  consequences: { lane: 'matter', long: true, priority: 0, inputs: (kit, windows) => withCircuit(kit, () => ({ setup: setupOf(kit), windows, supposed: deviations(kit) })) },
+  influence: {
+    lane: 'matter',
+    long: true,
+    priority: 1,
+    inputs: (kit, windows) => withCircuit(kit, () => ({ setup: asListed(setupOf(kit)), windows })),
+    identity: ({ setup }) => setup,
+  },
+  consequences: {
+    lane: 'matter',
+    long: true,
+    priority: 0,
+    inputs: (kit, windows) => withCircuit(kit, () => ({ setup: setupOf(kit), windows, supposed: deviations(kit) })),
+  },
   predictions: { lane: 'suspects', long: true, priority: 0, inputs: (kit) => investigationInputs(kit), identity: boardsOf },
   suspects: { lane: 'suspects', long: false, priority: 1, inputs: (kit) => investigationInputs(kit) },
   whatIf: { ...question, inputs: (kit, asked) => ({ setup: setupOf(kit), ...asked }) },

@@ -124,9 +124,17 @@ describe('the board that a reading met', () => {
   });
   test('a repair that was taken back voids nothing', () => {
     const out = log(demo(), read(9), { kind: 'repaired', refs: ['R9'], note: '' });
-    expect(deriveStages(out, windowsOfKit(out)).find((s) => s.stage.id === 'warm')!.checks.find((c) => c.check.id === 'tp5')!.verdict).toBe('none');
+    expect(
+      deriveStages(out, windowsOfKit(out))
+        .find((s) => s.stage.id === 'warm')!
+        .checks.find((c) => c.check.id === 'tp5')!.verdict,
+    ).toBe('none');
     const back = log(out, { kind: 'withdrawn', entry: 'e2' });
-    expect(deriveStages(back, windowsOfKit(back)).find((s) => s.stage.id === 'warm')!.checks.find((c) => c.check.id === 'tp5')!.verdict).toBe('out');
+    expect(
+      deriveStages(back, windowsOfKit(back))
+        .find((s) => s.stage.id === 'warm')!
+        .checks.find((c) => c.check.id === 'tp5')!.verdict,
+    ).toBe('out');
   });
   test('while windows are being worked out nothing is judged, and a stage has not passed', () => {
     const kit = log(demo(), read(9));
@@ -155,7 +163,8 @@ const line = (kind: Line['kind'], refs: readonly string[], rest: Partial<Line> =
   refs,
   ...rest,
 });
-const made = (deck: string, lines: readonly Line[], stage: Stage) => kitOf(sheetWith({ title: 't', lines, circuit: { deck: `t\n${deck}\n.end`, neighbours: [] }, stages: [stage] }));
+const made = (deck: string, lines: readonly Line[], stage: Stage) =>
+  kitOf(sheetWith({ title: 't', lines, circuit: { deck: `t\n${deck}\n.end`, neighbours: [] }, stages: [stage] }));
 
 describe('one part that the deck holds as several elements', () => {
   const pot = made(
@@ -225,7 +234,11 @@ describe('chips have the faults of their own kind', () => {
 
 describe('papers, hints and consequences', () => {
   test('the letter names strangers, and the meter that took the readings', () => {
-    let kit = log(demo(), { kind: 'loose', part: 'R', reading: 46_850, marking: null, polarity: null, meter: 'bench' }, { kind: 'sorted', pieces: [{ loose: 'e1', line: null }] });
+    let kit = log(
+      demo(),
+      { kind: 'loose', part: 'R', reading: 46_850, marking: null, polarity: null, meter: 'bench' },
+      { kind: 'sorted', pieces: [{ loose: 'e1', line: null }] },
+    );
     kit = log(kit, use(kit, 'pocket'));
     expect(sellerLetter(kit)).toMatch(/on no line of the list:\n\n- a resistor, reads 46\.85 kΩ/);
     expect(sellerLetter(kit)).toMatch(/Meter: Good handheld/);
@@ -247,7 +260,12 @@ describe('papers, hints and consequences', () => {
     const kit = demo();
     const card = { type: '1N4148', pins: {}, figures: [{ name: 'forward current', value: 0.05, unit: 'A', source: 'typed' }] };
     const own = append(kit, put(kit, 'typeCards', card), at(1));
-    expect(ratingsOf(setupOf(own), own.sheet.lines.find((l) => l.id === 'd-4148')!)).toEqual({ amperes: 0.05 });
+    expect(
+      ratingsOf(
+        setupOf(own),
+        own.sheet.lines.find((l) => l.id === 'd-4148')!,
+      ),
+    ).toEqual({ amperes: 0.05 });
   });
   test('a corrected sheet corrects knowledge: it holds for what was read before', () => {
     const kit = log(demo(), measured('handheld', 4700));
@@ -278,4 +296,3 @@ test('the meter’s gain error is one number for all readings of a range: readin
   // Off together: the meter. Off by as much in opposite directions: no gain error does that.
   expect(unexplained(taken(4.93, 5.07))).toBeGreaterThan(10 * unexplained(taken(4.93, 4.93)));
 });
-

@@ -12,10 +12,6 @@ import { at, investigationOf, log, windowsOfKit } from '../support/kits';
 
 const NO_PROGRESS = () => undefined;
 
-const value = <T>(o: { ok: true; value: T } | { ok: false; message: string }): T => {
-  if (!o.ok) throw new Error(o.message);
-  return o.value;
-};
 const withFault = (kit: KitState, fault: Fault): KitState => ({
   ...kit,
   settings: { ...kit.settings, standIn: { fault: hideFault(fault), seed: 5, pieces: {} } },
@@ -29,11 +25,20 @@ function powerUp(kit: KitState, windows: Windows): KitState {
     const before = k.log.length;
     for (const { check } of stage.checks) {
       if (check.what === 'measure') {
-        const reading = ENGINE.readBoard({ practice: { ...practiceOf(k), attempt: k.log.length }, stage: stage.stage.id, observable: `${stage.stage.id}/${check.id}` }, NO_PROGRESS);
+        const reading = ENGINE.readBoard(
+          { practice: { ...practiceOf(k), attempt: k.log.length }, stage: stage.stage.id, observable: `${stage.stage.id}/${check.id}` },
+          NO_PROGRESS,
+        );
         if (reading !== null) k = log(k, { kind: 'read', stage: stage.stage.id, check: check.id, reading, meter: 'handheld' });
       } else
         for (const channel of check.channels ?? [undefined])
-          k = log(k, { kind: 'observed', stage: stage.stage.id, check: check.id, channel, asExpected: ENGINE.watchBoard({ practice: practiceOf(k), stage: stage.stage.id, check: check.id }, NO_PROGRESS) });
+          k = log(k, {
+            kind: 'observed',
+            stage: stage.stage.id,
+            check: check.id,
+            channel,
+            asExpected: ENGINE.watchBoard({ practice: practiceOf(k), stage: stage.stage.id, check: check.id }, NO_PROGRESS),
+          });
       const now = deriveStages(k, windows).find((s) => s.stage.id === stage.stage.id)!;
       if (now.status === 'failed') return k;
     }

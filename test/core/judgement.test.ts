@@ -242,7 +242,7 @@ describe('every kind of line', () => {
 });
 
 describe('laws of the log', () => {
-    const fresh = () => DEMOS[0]!.kit(at(0));
+  const fresh = () => DEMOS[0]!.kit(at(0));
   const body: fc.Arbitrary<EntryBody> = fc.oneof(
     fc.record({ kind: fc.constant('counted' as const), line: fc.constantFrom('r-4k7', 'r-10k', 'c-100n'), quantity: fc.integer({ min: 0, max: 9 }) }),
     fc.record({

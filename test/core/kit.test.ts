@@ -97,29 +97,39 @@ describe('the log', () => {
 /** Bodies that touch every part of the state. */
 const anyBody: fc.Arbitrary<(n: number, kit: KitState) => EntryBody | null> = fc.oneof(
   fc.record({ line: fc.constantFrom('r-4k7', 'r-10k', 'gone'), quantity: fc.nat({ max: 5 }) }).map((v) => () => ({ kind: 'counted' as const, ...v })),
-  fc.tuple(fc.constantFrom('r-4k7', 'r-10k'), fc.nat({ max: 3 }), fc.integer({ min: 1, max: 1e6 })).map(([line, piece, r]) => () => measured(line, piece, 'R4', r)),
+  fc.tuple(fc.constantFrom('r-4k7', 'r-10k'), fc.nat({ max: 3 }), fc.integer({ min: 1, max: 1e6 })).map(
+    ([line, piece, r]) =>
+      () =>
+        measured(line, piece, 'R4', r),
+  ),
   fc.integer({ min: 100, max: 1e5 }).map((r) => () => loose(r)),
   fc.constantFrom('r-2k2', 'r-10k', null).map((line) => (_: number, k: KitState): EntryBody | null => {
     const some = [...k.loose.keys()].slice(0, 2);
     return some.length === 0 ? null : { kind: 'sorted', pieces: some.map((id) => ({ loose: id, line })) };
   }),
-  fc.constantFrom<EntryBody>(
-    { kind: 'fitted', refs: ['R1', 'R2'] },
-    { kind: 'removed', refs: ['R2'] },
-    { kind: 'repaired', refs: ['R9'], note: '' },
-    { kind: 'modified', change: { what: 'value-replaced', ref: 'R5', value: 5600 } },
-    { kind: 'modified', change: { what: 'strap', option: 'case', choice: 'no' } },
-    { kind: 'skipped', target: 'x' },
-    { kind: 'meter-checked', meter: 'handheld', together: 0.4, apart: 'over', known: null },
-    { kind: 'waiting', reason: 'parts' },
-  ).map((b) => () => b),
+  fc
+    .constantFrom<EntryBody>(
+      { kind: 'fitted', refs: ['R1', 'R2'] },
+      { kind: 'removed', refs: ['R2'] },
+      { kind: 'repaired', refs: ['R9'], note: '' },
+      { kind: 'modified', change: { what: 'value-replaced', ref: 'R5', value: 5600 } },
+      { kind: 'modified', change: { what: 'strap', option: 'case', choice: 'no' } },
+      { kind: 'skipped', target: 'x' },
+      { kind: 'meter-checked', meter: 'handheld', together: 0.4, apart: 'over', known: null },
+      { kind: 'waiting', reason: 'parts' },
+    )
+    .map((b) => () => b),
   fc.integer({ min: 1, max: 1e4 }).map((value) => () => ({ kind: 'set' as const, ref: 'VR1', value })),
   fc.double({ min: 0, max: 12, noNaN: true }).map((reading) => () => ({ kind: 'read' as const, stage: 'warm', check: 'tp5', reading, meter: 'handheld' })),
   fc.nat({ max: 60 }).map((i) => (n: number, k: KitState): EntryBody | null => {
     const target = k.log[k.log.length - 1 - (i % Math.min(k.log.length, n + 1))];
     return target && !target.batch ? { kind: 'withdrawn', entry: target.id } : null;
   }),
-  fc.tuple(fc.constantFrom('r-680', 'r-10k', 'c-100n'), fc.nat({ max: 9 })).map(([id, quantity]) => (_: number, k: KitState) => patch(k, 'lines', id, { quantity })),
+  fc.tuple(fc.constantFrom('r-680', 'r-10k', 'c-100n'), fc.nat({ max: 9 })).map(
+    ([id, quantity]) =>
+      (_: number, k: KitState) =>
+        patch(k, 'lines', id, { quantity }),
+  ),
   fc.constantFrom('pocket', 'bench', 'handheld').map((value) => (_: number, k: KitState) => put(k, 'settings', { name: 'meter', value })),
 );
 const anyLog = fc.array(anyBody, { maxLength: 25 }).map((makers) =>
@@ -298,7 +308,14 @@ describe('what follows from the log', () => {
     expect(cell(kit, 'r-10k').counted).toBe(3);
     kit = log(kit, loose(10010));
     // The second pile names a piece of the first once more: it is there already.
-    kit = log(kit, { kind: 'sorted', pieces: [{ loose: 'e6', line: 'r-10k' }, { loose: 'e2', line: 'r-10k' }, { loose: 'e4', line: null }] });
+    kit = log(kit, {
+      kind: 'sorted',
+      pieces: [
+        { loose: 'e6', line: 'r-10k' },
+        { loose: 'e2', line: 'r-10k' },
+        { loose: 'e4', line: null },
+      ],
+    });
     expect(cell(kit, 'r-10k').counted).toBe(4);
     expect(cell(kit, 'r-10k').pieces.map((p) => p.entry?.reading ?? null)).toEqual([null, 9990, 10020, 10010]);
     expect(deriveStrangers(kit).map((p) => p.entry.id)).toEqual(['e4']);
@@ -312,7 +329,9 @@ describe('what follows from the log', () => {
 
 describe('the kit file at every door', () => {
   test('out and in again is the identity', () => {
-    const kit = documentOf(log(demo(), measured('r-10k', 0, 'R4', 10150), { kind: 'found', fault: { kind: 'bridge', parts: [], detail: { nets: ['a', 'b'] } }, probability: 0.9 }));
+    const kit = documentOf(
+      log(demo(), measured('r-10k', 0, 'R4', 10150), { kind: 'found', fault: { kind: 'bridge', parts: [], detail: { nets: ['a', 'b'] } }, probability: 0.9 }),
+    );
     expect(openKit(JSON.stringify(kit))).toMatchObject({ ok: true, kit, migratedFrom: null, findings: [], damaged: [], readOnly: false });
   });
 
@@ -385,11 +404,30 @@ describe('the kit file at every door', () => {
     ['foreign', '{"parts":[]}', /no Zesty Bench kit/],
     ['no object', '[1,2]', /no Zesty Bench kit/],
     ['no version', JSON.stringify({ ...documentOf(demo()), version: 'x' }), /no readable version/],
-    ['wrong type inside', JSON.stringify({ ...documentOf(demo()), log: [{ kind: 'counted', id: 'a', at: 'b', line: 'c', quantity: -1 }] }), /entry a \(counted of “c”\): quantity .*Nothing was changed/],
+    [
+      'wrong type inside',
+      JSON.stringify({ ...documentOf(demo()), log: [{ kind: 'counted', id: 'a', at: 'b', line: 'c', quantity: -1 }] }),
+      /entry a \(counted of “c”\): quantity .*Nothing was changed/,
+    ],
     ['unknown field', JSON.stringify({ ...documentOf(demo()), extra: 1 }), /does not fit its schema: extra/],
-    ['a record under another name', JSON.stringify({ ...documentOf(demo()), log: [{ ...put(demo(), 'needs', { id: 'n', kind: 'tool', text: 'x' }), record: 'm', id: 'a', at: 'b' }] }), /change of “m” in needs.*calls itself “n”/],
-    ['a line with a wrong field', JSON.stringify({ ...documentOf(demo()), log: [{ kind: 'changed', id: 'a', at: 'b', room: 'lines', record: 'x', before: null, after: { id: 'x', kind: 'spoon' } }] }), /change of “x” in lines \(entry a\)/],
-    ['an old sheet that is none', JSON.stringify({ format: 'zesty-bench-kit', version: 3, id: 'a', created: 'b', sheet: { title: 't', lines: 5 }, log: [], settings: {} }), /sheet\.lines must be a list/],
+    [
+      'a record under another name',
+      JSON.stringify({ ...documentOf(demo()), log: [{ ...put(demo(), 'needs', { id: 'n', kind: 'tool', text: 'x' }), record: 'm', id: 'a', at: 'b' }] }),
+      /change of “m” in needs.*calls itself “n”/,
+    ],
+    [
+      'a line with a wrong field',
+      JSON.stringify({
+        ...documentOf(demo()),
+        log: [{ kind: 'changed', id: 'a', at: 'b', room: 'lines', record: 'x', before: null, after: { id: 'x', kind: 'spoon' } }],
+      }),
+      /change of “x” in lines \(entry a\)/,
+    ],
+    [
+      'an old sheet that is none',
+      JSON.stringify({ format: 'zesty-bench-kit', version: 3, id: 'a', created: 'b', sheet: { title: 't', lines: 5 }, log: [], settings: {} }),
+      /sheet\.lines must be a list/,
+    ],
     ['prototype games', '{"__proto__":{"format":"zesty-bench-kit"}}', /no Zesty Bench kit/],
   ])('%s is refused with place and remedy', (_, text, message) => {
     const opened = openKit(text);
@@ -414,7 +452,9 @@ describe('the kit file at every door', () => {
 
 describe('mutated kit files: 5 000 of them', () => {
   const sources = ['kit-v1', 'kit-v2', 'kit-v3-practice', 'kit-v3-own'].map((n) => readFileSync(`test/fixtures/${n}.json`, 'utf8'));
-  sources.push(JSON.stringify(documentOf(log(demo(), measured('r-10k', 0, 'R4', 10150), loose(4700), { kind: 'sorted', pieces: [{ loose: 'e2', line: null }] }))));
+  sources.push(
+    JSON.stringify(documentOf(log(demo(), measured('r-10k', 0, 'R4', 10150), loose(4700), { kind: 'sorted', pieces: [{ loose: 'e2', line: null }] }))),
+  );
   const values = [null, 0, -1, 1e308, '', 'x'.repeat(5000), [], {}, true, '__proto__', [[[[]]]], { length: 3 }];
   type Node = { at: object; key: string };
   const nodes = (v: unknown, out: Node[] = []): Node[] => {
@@ -450,10 +490,10 @@ describe('mutated kit files: 5 000 of them', () => {
         const node = nodes(copy)[where % places[which]!]!;
         const record = node.at as Record<string, unknown>;
         if (how < values.length) record[node.key] = values[how];
-        else if (how === values.length) delete record[node.key];
+        else if (how === values.length) Reflect.deleteProperty(record, node.key);
         else if (how === values.length + 1) {
           record[`${node.key}x`] = record[node.key];
-          delete record[node.key];
+          Reflect.deleteProperty(record, node.key);
         } else if (Array.isArray(node.at) && how === values.length + 2) node.at.push(record[node.key]);
         else if (Array.isArray(node.at)) node.at.reverse();
         answers(JSON.stringify(copy));

@@ -7,11 +7,6 @@ import { DEMOS, looseFromBag, practiceOf } from '@/stand-in';
 import { at, log, setupOf, windowsOfKit } from '../support/kits';
 
 const demo = () => DEMOS[0]!.kit(at(0));
-const value = <T>(o: { ok: true; value: T } | { ok: false; message: string }): T => {
-  if (!o.ok) throw new Error(o.message);
-  return o.value;
-};
-
 describe('what is typed for a loose piece', () => {
   test.each([
     ['9.66k', 'R', { part: 'R', reading: 9660, marking: null }],

@@ -41,6 +41,14 @@ test('a kit comes back as it was stored', async () => {
   expect(await loadKit('never')).toBeNull();
 });
 
+test('attachments stay with their kit, through storage and union', async () => {
+  const doc = { ...documentOf(kit('photo')), attachments: { aa: 'AAAA' } };
+  await createKit(doc);
+  expect(await stored('photo')).toEqual(doc);
+  await takeIn({ ...documentOf(note(kit('photo'), 1)), attachments: { bb: 'BBBB' } });
+  expect((await stored('photo')).attachments).toEqual({ aa: 'AAAA', bb: 'BBBB' });
+});
+
 test('two tabs that write at the same time lose nothing: each entry is a put of its own', async () => {
   const start = kit('tabs');
   await createKit(documentOf(start));
@@ -181,7 +189,11 @@ describe('the shelf', () => {
   });
   test('a foreign file is refused by name and changes nothing; of a damaged one the rest is offered', async () => {
     const before = (await listKits()).length;
-    expect(await previewFile(file('photo.json', '{"a":1}'))).toMatchObject({ kind: 'refused', message: expect.stringMatching(/photo\.json: This file is no Zesty Bench kit/) as string, rest: null });
+    expect(await previewFile(file('photo.json', '{"a":1}'))).toMatchObject({
+      kind: 'refused',
+      message: expect.stringMatching(/photo\.json: This file is no Zesty Bench kit/) as string,
+      rest: null,
+    });
     const doc = documentOf(kit('partly'));
     const hurt = { ...doc, log: [...doc.log, { kind: 'counted', id: 'bad', at: at(1).at, line: 'x', quantity: -1 }] };
     expect(await previewFile(file('hurt.json', JSON.stringify(hurt)))).toMatchObject({ kind: 'refused', damaged: 1, rest: { log: doc.log } });

@@ -19,11 +19,7 @@ const measured = (line: string, piece: number, ref: string, reading: number | 'o
   reading,
   meter: 'handheld',
 });
-const WINDOWS = (() => {
-  const w = ({ ok: true as const, value: windowsOfKit(fresh()), message: '' });
-  if (!w.ok) throw new Error(w.message);
-  return w.value;
-})();
+const WINDOWS = windowsOfKit(fresh());
 const verdictAfter = (...bodies: EntryBody[]) => lastVerdict(log(fresh(), ...bodies), WINDOWS);
 
 describe('the last verdict', () => {
@@ -91,7 +87,12 @@ describe('the log in sentences', () => {
   ];
   test.each(bodies.map(([body, words]) => [body.kind, body, words] as const))('%s', (_, body, words) => {
     const kit = log(fresh(), body);
-    expect(entryText(kit, kit.log.find((e) => e.id === 'e1')!)).toMatch(words);
+    expect(
+      entryText(
+        kit,
+        kit.log.find((e) => e.id === 'e1')!,
+      ),
+    ).toMatch(words);
   });
 });
 
@@ -186,12 +187,13 @@ test('every kind of part that can be turned has its rule, an exception and a way
     'crystal',
   ];
   for (const kind of turned) {
-    const found = orientationCard(kind)!;
+    const found = orientationCard(kind);
     expect(found.rule).toMatch(/\.$/);
     expect(found.exceptions.length).toBeGreaterThan(0);
     expect(found.check).toMatch(/\.$/);
   }
   // "Either way round" is said only of parts for which it is true (common practice, no source).
   const either: readonly LineKind[] = ['resistor', 'capacitor', 'inductor', 'thermistor', 'ldr', 'lamp', 'fuse', 'link', 'crystal'];
-  for (const kind of Object.keys(KIND_FACTS) as LineKind[]) expect([kind, /either way round/i.test(orientationCard(kind).rule)]).toEqual([kind, either.includes(kind)]);
+  for (const kind of Object.keys(KIND_FACTS) as LineKind[])
+    expect([kind, /either way round/i.test(orientationCard(kind).rule)]).toEqual([kind, either.includes(kind)]);
 });

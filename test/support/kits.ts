@@ -1,4 +1,4 @@
-import { type Entry, type EntryBody, extend, type KitSettings, type KitState, newKit, type Sheet, type Stamp } from '@/core/kit';
+import { type EntryBody, extend, type KitSettings, type KitState, newKit, type Sheet, type Stamp } from '@/core/kit';
 import { DEMOS } from '@/stand-in';
 import { setupOf } from '@/core/stage';
 import { investigate, investigationInputs } from '@/core/diagnose';
@@ -8,7 +8,7 @@ import { allWindows, windowInputs, type Windows } from '@/core/stage';
 export const at = (n: number): Stamp => ({ id: `e${n}`, at: new Date(Date.UTC(2026, 0, 1, 0, 0, n)).toISOString() });
 
 /** The kit with one entry more. */
-export const append = (kit: KitState, body: EntryBody, stamp: Stamp): KitState => extend(kit, { ...body, ...stamp } as Entry);
+export const append = (kit: KitState, body: EntryBody, stamp: Stamp): KitState => extend(kit, { ...body, ...stamp });
 
 /** Entries beside those that made the kit: their ids are `e1`, `e2`… */
 const written = (kit: KitState) => kit.log.filter((e) => /^e\d+$/.test(e.id)).length;

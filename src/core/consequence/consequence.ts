@@ -1,5 +1,18 @@
 import { type Circuit, removeParts, UnsolvableError, withValue } from '../circuit';
-import { atRest, FaultSampler, fromScale, inMotion, MODEL_SPREADS, NOMINAL_SPECIMEN, OVER, type Problem, readRunning, type Scene, type StageObservable, type StageScene } from '../specimen';
+import {
+  atRest,
+  FaultSampler,
+  fromScale,
+  inMotion,
+  MODEL_SPREADS,
+  NOMINAL_SPECIMEN,
+  OVER,
+  type Problem,
+  readRunning,
+  type Scene,
+  type StageObservable,
+  type StageScene,
+} from '../specimen';
 import { applyFault, type Board, type Fault, HEALTHY } from '../fault';
 import { type ObserveCheck, type Ref, type Stage } from '../kit';
 import { boardOf, circuitOf, type ComputedWindow, controlOf, elementOf, elementsOf, sceneOf, type Setup, showsSign } from '../stage';
@@ -160,7 +173,9 @@ export class ConsequenceSolver {
     const board: Board = {
       ...this.board,
       // A control's value is a position: its halves are set in the circuit, its track stays what it is.
-      parts: this.board.parts.map((p) => (values[p.ref] === undefined || p.elements ? p : { ...p, value: values[p.ref]!, measured: { value: values[p.ref]!, standard: 0 } })),
+      parts: this.board.parts.map((p) =>
+        values[p.ref] === undefined || p.elements ? p : { ...p, value: values[p.ref]!, measured: { value: values[p.ref]!, standard: 0 } },
+      ),
     };
     return this.setup.sheet.stages.map((stage) => this.solveStage(stage, board, supposition, signals));
   }

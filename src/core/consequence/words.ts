@@ -60,7 +60,11 @@ export function consequenceText(kit: Named, c: Consequence): ConsequenceText {
     return { usable: false, title: 'It matters here: do not fit', detail: `${facts.join('; ')}.` };
   }
   if (!moved)
-    return { usable: null, title: 'No check can tell', detail: 'No stage could be solved that reads anything: measure the part itself, and look at what it does there.' };
+    return {
+      usable: null,
+      title: 'No check can tell',
+      detail: 'No stage could be solved that reads anything: measure the part itself, and look at what it does there.',
+    };
   if (moved.share <= STILL)
     return { usable: true, title: 'It does not matter here', detail: 'No check moves by more than 1 %: usable here, though not as what it was sold for.' };
   return {

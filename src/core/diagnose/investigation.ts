@@ -54,7 +54,13 @@ export function investigationInputs(kit: KitState): InvestigationInputs | null {
   const readings = [...kit.readings]
     .flatMap(([observable, all]) => all.filter((t): t is Reading => t.entry.kind !== 'observed' && t.met.at > since).map((taken) => ({ observable, taken })))
     .sort((a, b) => a.taken.met.at - b.taken.met.at);
-  const sittings = kit.sheet.stages.flatMap((stage) => sittingsOf(kit, stage, readings.filter((r) => r.taken.entry.stage === stage.id)));
+  const sittings = kit.sheet.stages.flatMap((stage) =>
+    sittingsOf(
+      kit,
+      stage,
+      readings.filter((r) => r.taken.entry.stage === stage.id),
+    ),
+  );
   return sittings.length === 0 ? null : { sittings, setup: setupOf(kit), skipped: [...kit.skipped] };
 }
 

@@ -2,7 +2,20 @@ import { type Fault, listFaults } from '../fault';
 import { type MeterProfile, rangeFor } from '../meter';
 import { conditionalLast, type Fit, fitSample, logDensityRobust } from '../statistics';
 import { type OrderCache } from '../circuit';
-import { type Evidence, FaultSampler, fromScale, MODEL_SPREADS, type ModelSpread, observablesOf, OVER, type Problem, type Sample, scaleSlope, type StageObservable, toScale } from '../specimen';
+import {
+  type Evidence,
+  FaultSampler,
+  fromScale,
+  MODEL_SPREADS,
+  type ModelSpread,
+  observablesOf,
+  OVER,
+  type Problem,
+  type Sample,
+  scaleSlope,
+  type StageObservable,
+  toScale,
+} from '../specimen';
 
 /** Specimens per fault and spread for a first ranking, and for the faults that stay in question. */
 const COARSE = 8;
@@ -268,7 +281,7 @@ function readingNoise(meter: MeterProfile, mode: StageObservable['mode'], value:
   if (!range) return { own: FLOOR, gain: 0, range: '' };
   const slope = scaleSlope(mode, value);
   const counts = Math.hypot((range.counts * range.resolution) / Math.sqrt(3), range.resolution / Math.sqrt(12));
-  return { own: counts * slope, gain: ((range.percent / 100 / Math.sqrt(3)) * value) * slope, range: `${meter.id}/${mode}/${range.upTo}` };
+  return { own: counts * slope, gain: (range.percent / 100 / Math.sqrt(3)) * value * slope, range: `${meter.id}/${mode}/${range.upTo}` };
 }
 
 const varianceOf = (n: Noise) => n.own * n.own + n.gain * n.gain;

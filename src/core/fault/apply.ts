@@ -42,7 +42,8 @@ function partOf(board: Board, ref: string): BoardPart {
 
 function applyToPart(circuit: Circuit, board: Board, place: BoardPart, fault: Exclude<Fault, { kind: 'healthy' | 'bridge' | 'swapped' }>): Circuit {
   if (fault.kind === 'stuck') return stuck(circuit, place, fault.detail.level);
-  if (place.kind === 'opamp' && fault.kind === 'open-pin') return loosePort(circuit, place, (OPAMP_PINS as readonly string[]).indexOf(fault.detail.pin), fault.detail.pin);
+  if (place.kind === 'opamp' && fault.kind === 'open-pin')
+    return loosePort(circuit, place, (OPAMP_PINS as readonly string[]).indexOf(fault.detail.pin), fault.detail.pin);
   if (place.kind === 'chip') return chipFault(circuit, place, fault);
   if (place.elements) return faultOfSeveral(circuit, place, fault);
   const part = findPart(circuit, place.element);

@@ -34,7 +34,8 @@ function faultsOfPart(circuit: Circuit, part: BoardPart, all: readonly BoardPart
   const parts = [part.ref] as const;
   const none = {};
   const faults: Fault[] = [];
-  if (part.elements) return [...severalElements(circuit, part), ...wrongValues(part, all).map((value): Fault => ({ kind: 'wrong-value', parts, detail: { value } }))];
+  if (part.elements)
+    return [...severalElements(circuit, part), ...wrongValues(part, all).map((value): Fault => ({ kind: 'wrong-value', parts, detail: { value } }))];
   if (isTwoTerminal(part)) faults.push({ kind: 'open', parts, detail: none }, { kind: 'short', parts, detail: none });
   if (part.kind === 'chip') faults.push(...chipFaults(circuit, part));
   if (isTransistor(part)) faults.push(...transistorFaults(circuit, part, all));
@@ -52,14 +53,20 @@ function faultsOfPart(circuit: Circuit, part: BoardPart, all: readonly BoardPart
 function severalElements(circuit: Circuit, part: BoardPart): Fault[] {
   const nets = elementsOfPart(part).flatMap((e) => [...new Set(findPart(circuit, e)?.nodes ?? [])]);
   const shared = [...new Set(nets)].some((n) => nets.filter((x) => x === n).length > 1);
-  return [{ kind: 'open', parts: [part.ref], detail: {} }, ...(shared ? [{ kind: 'open-pin' as const, parts: [part.ref] as const, detail: { pin: 'W' } }] : [])];
+  return [
+    { kind: 'open', parts: [part.ref], detail: {} },
+    ...(shared ? [{ kind: 'open-pin' as const, parts: [part.ref] as const, detail: { pin: 'W' } }] : []),
+  ];
 }
 
 /** Chips of any kind (regulators, timers, gates): not there or dead, a pin loose, and turned or shorted where three legs allow it. */
 function chipFaults(circuit: Circuit, part: BoardPart): Fault[] {
   const parts = [part.ref] as const;
   const pins = portNets(circuit, part.element);
-  const faults: Fault[] = [{ kind: 'open', parts, detail: {} }, ...[...pins.keys()].map((pin): Fault => ({ kind: 'open-pin', parts, detail: { pin: String(pin + 1) } }))];
+  const faults: Fault[] = [
+    { kind: 'open', parts, detail: {} },
+    ...[...pins.keys()].map((pin): Fault => ({ kind: 'open-pin', parts, detail: { pin: String(pin + 1) } })),
+  ];
   if (pins.size === 3) faults.push({ kind: 'turned', parts, detail: {} }, { kind: 'short-pins', parts, detail: { pins: ['1', '3'] } });
   return faults;
 }

@@ -7,13 +7,13 @@ import { DEFAULT_SETTINGS, EMPTY_SHEET, type KitSettings, type Sheet } from './s
 import { type KitState } from './state';
 
 /** Stamps for entries that belong together, from the stamp of the first: same time, ids that keep their order. */
-export const stampsFrom = (first: Stamp, count: number): Stamp[] =>
+const stampsFrom = (first: Stamp, count: number): Stamp[] =>
   Array.from({ length: count }, (_, i) => ({ id: `${first.id}.${String(i + 1).padStart(5, '0')}`, at: first.at }));
 
 /** Entries of one batch: one undo takes all of them back. */
 export const inBatch = (bodies: readonly EntryBody[], first: Stamp): Entry[] => {
   const stamps = stampsFrom(first, bodies.length);
-  return bodies.map((body, i) => ({ ...body, ...stamps[i]!, batch: first.id }) as Entry);
+  return bodies.map((body, i) => ({ ...body, ...stamps[i]!, batch: first.id }));
 };
 
 const last = (room: Room): string | null => {
@@ -28,17 +28,7 @@ const bodyOf = (room: RoomName, record: string, before: unknown, after: unknown,
 export function put<R extends RoomName>(kit: KitState, room: R, value: RecordOf<R>): ChangedBody {
   const record = recordId(room, value);
   const held = kit.rooms[room].get(record);
-  return held ? bodyOf(room, record, held.value, value) : bodyOf(room, record, null, value, generateKeyBetween(last(kit.rooms[room] as Room), null));
-}
-
-/** Several new records, in their order. */
-export function putAll<R extends RoomName>(kit: KitState, room: R, values: readonly RecordOf<R>[]): ChangedBody[] {
-  const fresh = values.filter((v) => !kit.rooms[room].has(recordId(room, v)));
-  const keys = generateNKeysBetween(last(kit.rooms[room] as Room), null, fresh.length);
-  return values.map((v) => {
-    const at = fresh.indexOf(v);
-    return at < 0 ? put(kit, room, v) : bodyOf(room, recordId(room, v), null, v, keys[at]);
-  });
+  return held ? bodyOf(room, record, held.value, value) : bodyOf(room, record, null, value, generateKeyBetween(last(kit.rooms[room]), null));
 }
 
 /** Changes some fields of a record; null when there is none of that name. */

@@ -19,7 +19,9 @@ export function withDependents(kit: KitState, change: ChangedBody): ChangedBody[
     case 'lines':
       return [change, ...followRefs(kit, change.record, change.before, change.after)];
     case 'testPoints':
-      return change.after === null ? [change, ...goneChecks(kit, (c) => c.what === 'measure' && [c.red, c.black].some((p) => isPoint(p, change.record)))] : [change];
+      return change.after === null
+        ? [change, ...goneChecks(kit, (c) => c.what === 'measure' && [c.red, c.black].some((p) => isPoint(p, change.record)))]
+        : [change];
     case 'options':
       return change.after === null ? [change, ...freeLines(kit, change.record)] : [change];
     default:
@@ -38,7 +40,9 @@ function goneChecks(kit: KitState, goes: (check: RecordOf<'checks'>) => boolean)
 }
 
 const goneClaims = (kit: KitState, checks: readonly string[]): ChangedBody[] =>
-  given(records(kit, 'claims').flatMap(([id, c]) => (c.check !== undefined && checks.includes(c.check) ? [patch(kit, 'claims', id, { check: undefined })] : [])));
+  given(
+    records(kit, 'claims').flatMap(([id, c]) => (c.check !== undefined && checks.includes(c.check) ? [patch(kit, 'claims', id, { check: undefined })] : [])),
+  );
 
 const freeLines = (kit: KitState, option: string): ChangedBody[] =>
   given(records(kit, 'lines').flatMap(([id, l]) => (l.option?.split('=')[0] === option ? [patch(kit, 'lines', id, { option: undefined })] : [])));
@@ -64,25 +68,51 @@ function followRefs(kit: KitState, line: string, before: Line | null, after: Lin
     if (hit(s.fits) || hit(s.without) || hit(s.settings?.map((x) => x.ref)))
       out.push(patch(kit, 'stages', id, { fits: follow(s.fits), ...(s.without ? { without: follow(s.without) } : {}), ...(settings ? { settings } : {}) }));
   }
-  for (const [id, p] of records(kit, 'placement')) out.push(...moved(kit, 'placement', id, p, to.get(p.ref), (ref) => ({ ...p, ref }), (ref) => ref));
-  for (const [id, p] of records(kit, 'pads')) out.push(...moved(kit, 'pads', id, p, to.get(p.ref), (ref) => ({ ...p, ref }), (ref) => `${ref}.${p.pin}`));
+  for (const [id, p] of records(kit, 'placement'))
+    out.push(
+      ...moved(
+        kit,
+        'placement',
+        id,
+        p,
+        to.get(p.ref),
+        (ref) => ({ ...p, ref }),
+        (ref) => ref,
+      ),
+    );
+  for (const [id, p] of records(kit, 'pads'))
+    out.push(
+      ...moved(
+        kit,
+        'pads',
+        id,
+        p,
+        to.get(p.ref),
+        (ref) => ({ ...p, ref }),
+        (ref) => `${ref}.${p.pin}`,
+      ),
+    );
   for (const [id, c] of records(kit, 'checks')) {
     if (c.what !== 'measure') continue;
     const point = (p: ProbePoint): ProbePoint => ('ref' in p && typeof to.get(p.ref) === 'string' ? { ...p, ref: to.get(p.ref)! } : p);
     const gone = [c.red, c.black].some((p) => 'ref' in p && to.get(p.ref) === null);
     if (gone) out.push(...goneClaims(kit, [id]), remove(kit, 'checks', id));
-    else if ([c.red, c.black].some((p) => 'ref' in p && to.has(p.ref))) out.push(patch(kit, 'checks', id, { red: point(c.red), black: point(c.black) } as Partial<RecordOf<'checks'>>));
+    else if ([c.red, c.black].some((p) => 'ref' in p && to.has(p.ref))) out.push(patch(kit, 'checks', id, { red: point(c.red), black: point(c.black) }));
   }
   for (const [id, c] of records(kit, 'constraints')) if (to.has(c.ref) || to.has(c.before)) out.push(constraint(kit, id, c, to));
   const circuit = [...kit.rooms.circuit.values()][0]?.value;
   if (circuit?.elements && hit(Object.keys(circuit.elements)))
-    out.push(patch(kit, 'circuit', 'circuit', { elements: Object.fromEntries(Object.entries(circuit.elements).flatMap(([r, e]) => follow([r]).map((n) => [n, e!]))) }));
+    out.push(
+      patch(kit, 'circuit', 'circuit', { elements: Object.fromEntries(Object.entries(circuit.elements).flatMap(([r, e]) => follow([r]).map((n) => [n, e]))) }),
+    );
   return given(out);
 }
 
 function constraint(kit: KitState, id: string, c: RecordOf<'constraints'>, to: ReadonlyMap<Ref, Ref | null>): ChangedBody | null {
   const name = (r: Ref) => (to.has(r) ? to.get(r)! : r);
-  return [c.ref, c.before].some((r) => to.get(r) === null) ? remove(kit, 'constraints', id) : patch(kit, 'constraints', id, { ref: name(c.ref), before: name(c.before) });
+  return [c.ref, c.before].some((r) => to.get(r) === null)
+    ? remove(kit, 'constraints', id)
+    : patch(kit, 'constraints', id, { ref: name(c.ref), before: name(c.before) });
 }
 
 /** A record that is named after its ref goes with it: removed, and put under the new name. */
@@ -98,7 +128,9 @@ function moved<R extends 'placement' | 'pads'>(
   if (to === undefined) return [];
   const gone = remove(kit, room, id);
   const order = kit.rooms[room].get(id)?.order;
-  return to === null ? [gone] : [gone, { kind: 'changed', room, record: newId(to), before: null, after: renamed(to), ...(order ? { order } : {}) } as unknown as ChangedBody];
+  return to === null
+    ? [gone]
+    : [gone, { kind: 'changed', room, record: newId(to), before: null, after: renamed(to), ...(order ? { order } : {}) } as unknown as ChangedBody];
 }
 
 /** Entries of a removed line, check or stage stand in the log and belong to nothing: they are named, never lost. */

@@ -38,5 +38,8 @@ export function mergeDocuments(docs: readonly KitDocument[]): KitDocument {
   const [first] = docs;
   if (!first) throw new Error('there is nothing to unite');
   const created = docs.map((d) => d.created).sort()[0]!;
-  return documentOf({ id: first.id, created, log: unite(...docs.map((d) => d.log)).log }, Object.assign({}, ...docs.map((d) => d.attachments ?? {})) as Record<string, string>);
+  return documentOf(
+    { id: first.id, created, log: unite(...docs.map((d) => d.log)).log },
+    Object.assign({}, ...docs.map((d) => d.attachments ?? {})) as Record<string, string>,
+  );
 }

@@ -16,7 +16,7 @@ type MapKey = { [K in keyof KitState]: KitState[K] extends ReadonlyMap<string, u
 type ValueOf<K extends MapKey> = KitState[K] extends ReadonlyMap<string, infer V> ? V : never;
 
 /** A kit about which nothing has been written. */
-export const emptyState = (id: string, created: string): KitState => ({
+const emptyState = (id: string, created: string): KitState => ({
   id,
   created,
   log: [],

@@ -1,15 +1,15 @@
 export { BARE_BOARD, type BoardState } from './board';
-export { changesOf, inBatch, move, patch, put, putAll, remove, sheetWith, stampsFrom } from './changes';
+export { inBatch, move, patch, put, remove, sheetWith } from './changes';
 export { withDependents } from './dependents';
 export { documentOf, foldDocument, type KitDocument, mergeDocuments, newKit } from './document';
 export { kitFindings, type KitFinding } from './findings';
-export { emptyState, extend, fold } from './fold';
+export { extend, fold } from './fold';
 export { absentRefs, choiceOn, expectationOf, isWanted, type LineExpectation } from './lines';
 export { compareEntries, unite } from './log';
 export { meterOf, offsetOf } from './meters';
 export { meetsNeed, type NeedVerdict } from './needs';
 export { checkKit, type DamagedEntry, entryProblem, openKit, type OpenFinding, type OpenResult } from './open';
-export { inOrder, recordId, type Rooms } from './rooms';
+export { inOrder, type Rooms } from './rooms';
 export { KIT_FORMAT, KIT_VERSION } from './schema/names';
 export { isKnown, KNOWN_KINDS, KNOWN_ROOMS } from './schema/known';
 export type { ChangedBody, Entry, EntryBody, EntryKind, EntryOf, Stamp, UnknownEntry } from './schema/entries';
@@ -18,8 +18,6 @@ export type { RecordOf } from './schema/records';
 export {
   type Check,
   type Claim,
-  DEFAULT_SETTINGS,
-  EMPTY_SHEET,
   type CircuitSheet,
   type KitOption,
   type KitSettings,
@@ -43,4 +41,15 @@ export {
 } from './sheet';
 export { type BoardChange, type Conflict, type KitState, type LoosePiece, type MeasuredPiece, type Met, type Taken, type Tally } from './state';
 export { type Compartment, deriveAbsent, deriveMeasuredValues, deriveTray, judgeMeasured, type MeasuredValue, type Piece } from './views/tray';
-export { type CheckEntry, checkTaken, derivePile, deriveStrangers, deriveWaiting, isFresh, isOfMaking, lastRedoable, lastUndoable, probeTaken, stands } from './views/views';
+export {
+  type CheckEntry,
+  checkTaken,
+  derivePile,
+  deriveStrangers,
+  deriveWaiting,
+  isFresh,
+  isOfMaking,
+  lastRedoable,
+  lastUndoable,
+  stands,
+} from './views/views';

@@ -63,7 +63,10 @@ export function isWanted(line: Line, kit: Pick<KitState, 'choices'>, board: Pick
 }
 
 /** Refs that a board does not have: their places stay empty. */
-export function absentRefs(kit: { readonly sheet: { readonly lines: readonly Line[] } } & Pick<KitState, 'choices'>, board: Pick<BoardState, 'straps'>): Set<Ref> {
+export function absentRefs(
+  kit: { readonly sheet: { readonly lines: readonly Line[] } } & Pick<KitState, 'choices'>,
+  board: Pick<BoardState, 'straps'>,
+): Set<Ref> {
   const wanted = new Set(kit.sheet.lines.filter((l) => isWanted(l, kit, board)).flatMap((l) => l.refs));
   return new Set(kit.sheet.lines.flatMap((l) => l.refs).filter((r) => !wanted.has(r)));
 }

@@ -20,7 +20,7 @@ const STEPS: Readonly<Record<number, (kit: Raw) => Raw>> = {
     const attachments: Record<string, string> = {};
     const whole = { ...EMPTY_SHEET, ...withPhotosApart(checkedSheet(sheet), attachments) } as Sheet;
     if (settings !== undefined && !isRecord(settings)) throw new Error('settings must be an object');
-    const chosen = { ...DEFAULT_SETTINGS, ...settings } as KitSettings;
+    const chosen = { ...DEFAULT_SETTINGS, ...settings };
     listAt({ meters: chosen.meters }, 'meters', 'settings');
     if (!Array.isArray(kit['log'])) throw new Error('log must be a list');
     return {
@@ -40,7 +40,8 @@ function checkedSheet(sheet: unknown): Raw {
   for (const stage of listOf(sheet['stages'])) listAt(stage, 'checks', 'sheet.stages');
   const { circuit } = sheet;
   if (circuit !== undefined && circuit !== null && !isRecord(circuit)) throw new Error('sheet.circuit must be an object');
-  if (isRecord(circuit) && circuit['neighbours'] !== undefined && !Array.isArray(circuit['neighbours'])) throw new Error('sheet.circuit.neighbours must be a list');
+  if (isRecord(circuit) && circuit['neighbours'] !== undefined && !Array.isArray(circuit['neighbours']))
+    throw new Error('sheet.circuit.neighbours must be a list');
   for (const pair of isRecord(circuit) ? ((circuit['neighbours'] ?? []) as unknown[]) : [])
     if (!Array.isArray(pair)) throw new Error('sheet.circuit.neighbours must hold pairs of nets');
   return sheet;

@@ -46,7 +46,8 @@ const MOST_FINDINGS = 50;
 
 /** Opens the text of a kit file. Never throws; a refusal says where and what to do, and nothing is changed. */
 export function openKit(text: string): OpenResult {
-  if (text.length > MAX_BYTES) return refuse(`The file is larger than ${MAX_BYTES / 1024 / 1024} MB. A kit file is smaller; check that this is the right file.`);
+  if (text.length > MAX_BYTES)
+    return refuse(`The file is larger than ${MAX_BYTES / 1024 / 1024} MB. A kit file is smaller; check that this is the right file.`);
   let data: unknown;
   try {
     data = JSON.parse(text.replace(/^\uFEFF/, ''));
@@ -83,7 +84,9 @@ const ENVELOPE = new Set(['format', 'version', 'id', 'created', 'log', 'attachme
 /** What is around the log. A newer version may have more. */
 function checkEnvelope(kit: Record<string, unknown>, newer: boolean): Refused | null {
   const wrong = (field: string, what: string) =>
-    newer ? refuse(newerText(kit['version'] as number, false), 'version') : refuse(`The kit file does not fit its schema: ${field} ${what}. Nothing was changed.`, field);
+    newer
+      ? refuse(newerText(kit['version'] as number, false), 'version')
+      : refuse(`The kit file does not fit its schema: ${field} ${what}. Nothing was changed.`, field);
   for (const field of STAMPED) {
     const value = kit[field];
     if (typeof value !== 'string' || value === '' || value.length > 200) return wrong(field, 'must be a text of 1 to 200 characters');
@@ -112,9 +115,14 @@ function checkLog(kit: Record<string, unknown>, version: number): OpenResult {
   }
   const unknown = good.filter((e) => !isKnown(e));
   for (const e of unknown.slice(0, MOST_FINDINGS))
-    findings.push({ code: 'unknown-entry', text: `An entry of the unknown kind “${shortened(e.kind)}” is kept and counts for nothing here: a newer program wrote it.`, record: e.id });
+    findings.push({
+      code: 'unknown-entry',
+      text: `An entry of the unknown kind “${shortened(e.kind)}” is kept and counts for nothing here: a newer program wrote it.`,
+      record: e.id,
+    });
   const { log, differing } = unite(good);
-  for (const id of differing.slice(0, MOST_FINDINGS)) findings.push({ code: 'duplicate', text: `Two entries share the id ${shortened(id)} and differ; one of them is kept.`, record: id });
+  for (const id of differing.slice(0, MOST_FINDINGS))
+    findings.push({ code: 'duplicate', text: `Two entries share the id ${shortened(id)} and differ; one of them is kept.`, record: id });
   const { id, created, attachments } = kit as unknown as KitDocument;
   const opened: Opened = {
     ok: true,
@@ -138,7 +146,8 @@ function readEntry(raw: unknown, newer: boolean): ReadEntry {
   if (stamp !== null) return { why: stamp };
   const entry = raw as UnknownEntry & Record<string, unknown>;
   if (!KNOWN_KINDS.has(entry.kind)) return { entry };
-  if (entry.kind === 'changed' && !KNOWN_ROOMS.has(String(entry['room']))) return typeof entry['room'] === 'string' ? { entry } : { why: `the ${nameOf(entry)} names no room` };
+  if (entry.kind === 'changed' && !KNOWN_ROOMS.has(String(entry['room'])))
+    return typeof entry['room'] === 'string' ? { entry } : { why: `the ${nameOf(entry)} names no room` };
   const problem = entryProblem(entry);
   // What a newer program added to a known kind is shown as unknown, not judged.
   return problem === null ? { entry: entry as Entry } : newer ? { entry: { ...entry, kind: `${entry.kind} (newer)` } } : { why: problem };
@@ -157,7 +166,8 @@ export function entryProblem(entry: unknown): string | null {
   const known = entry as UnknownEntry & Record<string, unknown>;
   if (!validateEntry(entry)) return `the ${nameOf(known)}: ${explain(validateEntry.errors ?? [])}`;
   const valid = entry as Entry;
-  if (valid.kind === 'withdrawn' && valid.entry === undefined && valid.ofBatch === undefined) return `the ${nameOf(known)}: it names neither an entry nor a batch`;
+  if (valid.kind === 'withdrawn' && valid.entry === undefined && valid.ofBatch === undefined)
+    return `the ${nameOf(known)}: it names neither an entry nor a batch`;
   if (valid.kind !== 'changed' || valid.after === null) return null;
   const own = recordId(valid.room, valid.after as never);
   return own === valid.record ? null : `the ${nameOf(known)}: its record calls itself “${shortened(own)}”`;
@@ -166,7 +176,7 @@ export function entryProblem(entry: unknown): string | null {
 function nameOf(e: UnknownEntry & Record<string, unknown>): string {
   if (e.kind === 'changed') return `change of “${shortened(String(e['record']))}” in ${shortened(String(e['room']))} (entry ${shortened(e.id)})`;
   const about = ['line', 'check', 'ref', 'testPoint', 'need'].map((f) => e[f]).find((v) => typeof v === 'string');
-  return `entry ${shortened(String(e.id))} (${shortened(e.kind)}${about === undefined ? '' : ` of “${shortened(about)}”`})`;
+  return `entry ${shortened(e.id)} (${shortened(e.kind)}${about === undefined ? '' : ` of “${shortened(about)}”`})`;
 }
 
 interface Problem {
@@ -188,7 +198,9 @@ function explain(errors: readonly Problem[]): string {
   if (!telling) return 'it does not fit';
   const field = telling.instancePath.slice(1).replaceAll('/', '.');
   const what = WHY[telling.keyword]?.(telling) ?? telling.message ?? 'is wrong';
-  return field === '' ? what : `${shortened(field)} ${telling.keyword === 'required' || telling.keyword === 'additionalProperties' ? `: ${what}` : what}`.replace(' :', ':');
+  return field === ''
+    ? what
+    : `${shortened(field)} ${telling.keyword === 'required' || telling.keyword === 'additionalProperties' ? `: ${what}` : what}`.replace(' :', ':');
 }
 
 const shortened = (text: string) => (text.length > SHOWN ? `${text.slice(0, SHOWN)}…` : text);

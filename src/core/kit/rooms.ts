@@ -50,7 +50,7 @@ const one = <R extends RoomName>(room: Room<R>): RecordOf<R> | null => [...room.
 
 function stagesOf(rooms: Rooms): Stage[] {
   const checks = new Map<string, Check[]>();
-  for (const { stage, ...check } of inOrder(rooms.checks)) checks.set(stage, [...(checks.get(stage) ?? []), check as Check]);
+  for (const { stage, ...check } of inOrder(rooms.checks)) checks.set(stage, [...(checks.get(stage) ?? []), check]);
   return inOrder(rooms.stages).map((s) => ({ ...s, checks: checks.get(s.id) ?? [] }));
 }
 
@@ -106,7 +106,7 @@ export function recordsOf(sheet: Sheet, settings: KitSettings): { readonly [R in
     placement: sheet.placement,
     pads: sheet.pads,
     stages: sheet.stages.map((stage) => Object.fromEntries(Object.entries(stage).filter(([k]) => k !== 'checks')) as unknown as RecordOf<'stages'>),
-    checks: sheet.stages.flatMap((s) => s.checks.map((c) => ({ stage: s.id, ...c }) as RecordOf<'checks'>)),
+    checks: sheet.stages.flatMap((s) => s.checks.map((c) => ({ stage: s.id, ...c }))),
     claims: sheet.claims,
     typeCards: sheet.typeCards,
     photos: sheet.photos,

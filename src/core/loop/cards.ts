@@ -1,4 +1,4 @@
-import { type KitState, type Line, meterOf, offsetOf, type ProbePoint } from '../kit';
+import { type KitState, meterOf, offsetOf, type ProbePoint } from '../kit';
 import { rangeFor } from '../meter';
 import { printNominal, printWindow, type Unit } from '../quantity';
 import { checkObservableId, factsOf, type LooseKind, LOOSE_FACTS, type MeterMode, MODES, probeObservableId, unitOf } from '../vocabulary';

@@ -1,4 +1,4 @@
-import { type Entry, expectationOf, judgeMeasured, type KitState, type LineExpectation, type LineKind, stands, type Taken } from '../kit';
+import { type Entry, expectationOf, judgeMeasured, type KitState, type LineExpectation, type LineKind, stands } from '../kit';
 import { type MeterProfile, uncertaintyOf } from '../meter';
 import { print, type Unit } from '../quantity';
 import { checkObservableId, probeObservableId, unitOf } from '../vocabulary';
@@ -95,7 +95,10 @@ function measured(kit: KitState, e: Extract<Entry, { kind: 'measured' }>): LastV
   return {
     verdict: v.verdict,
     title: `${name} ${word}, ${print(v.corrected, unit)}`,
-    detail: v.verdict === 'out' ? [outAdvice(kit, line.id, v.corrected, expected.mode), doubtOf(line.kind, expected, piece.meter, e.reading)].filter(Boolean).join(' ') : `${percent(v.deviation)} ${side} the middle, ${sure(v.probability)}`,
+    detail:
+      v.verdict === 'out'
+        ? [outAdvice(kit, line.id, v.corrected, expected.mode), doubtOf(line.kind, expected, piece.meter, e.reading)].filter(Boolean).join(' ')
+        : `${percent(v.deviation)} ${side} the middle, ${sure(v.probability)}`,
     reckoning: [
       ...lead,
       `limits ${print(v.low, unit)} to ${print(v.high, unit)} (${expected.from})`,
@@ -107,7 +110,9 @@ function measured(kit: KitState, e: Extract<Entry, { kind: 'measured' }>): LastV
 
 /** What of the reading itself speaks for a falsified measurement rather than a wrong part. */
 const doubtOf = (kind: LineKind, expected: LineExpectation, meter: MeterProfile, reading: number | 'over'): string =>
-  typeof reading === 'number' ? (systematicErrors(kind, expected, meter, reading).find((t) => !systematicErrors(kind, expected, meter, null).includes(t)) ?? '') : '';
+  typeof reading === 'number'
+    ? (systematicErrors(kind, expected, meter, reading).find((t) => !systematicErrors(kind, expected, meter, null).includes(t)) ?? '')
+    : '';
 
 /** Another line that this reading would fit, or how far off it is. */
 function outAdvice(kit: KitState, lineId: string, value: number, mode: string): string {
@@ -138,14 +143,20 @@ function read(kit: KitState, e: Extract<Entry, { kind: 'read' | 'probed' }>, win
   const mode = check?.what === 'measure' ? check.mode : 'dcv';
   const unit = unitOf(mode);
   const observable = e.kind === 'read' ? checkObservableId(e.stage, e.check) : probeObservableId(e.stage, e.testPoint);
-  const meter = (kit.readings.get(observable) as readonly Taken[] | undefined)?.find((t) => t.entry.id === e.id)?.met.meter;
+  const meter = kit.readings.get(observable)?.find((t) => t.entry.id === e.id)?.met.meter;
   if (!meter) return null;
   const computed = windowOfReading(windows, e.id, observable);
   const window = check?.what === 'measure' ? windowFor(check, computed) : computed && { ...computed, source: 'computed' as const, conflict: false };
   const { verdict, probability } = judgeReading(e.reading, mode, window, meter);
   const name = e.kind === 'probed' ? e.testPoint : check?.what === 'measure' && 'testPoint' in check.red ? check.red.testPoint : (check?.title ?? '');
   const shown = e.reading === 'over' ? 'over-range' : print(e.reading, unit);
-  if (!window) return { verdict: 'none', title: `${name}: ${shown} noted`, detail: pending(windows) ? 'Its window is being worked out: the verdict follows.' : 'There is no window to judge it by.', reckoning: [] };
+  if (!window)
+    return {
+      verdict: 'none',
+      title: `${name}: ${shown} noted`,
+      detail: pending(windows) ? 'Its window is being worked out: the verdict follows.' : 'There is no window to judge it by.',
+      reckoning: [],
+    };
   const u = e.reading === 'over' ? null : uncertaintyOf(meter, mode, e.reading);
   const limits = window.over ? 'over-range' : `${print(window.low, unit)} to ${print(window.high, unit)}`;
   return {

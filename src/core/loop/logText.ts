@@ -110,7 +110,7 @@ const ROOM_WORDS: Readonly<Record<RoomName, string>> = {
 /** A record's name as people know it. */
 function nameOf(room: RoomName, record: string, value: RecordOf<RoomName> | null): string {
   const v = value as unknown as Record<string, unknown> | null;
-  if (room === 'lines' && v) return ((v['refs'] as string[]).slice(0, 3).join(', ') || (v['label'] as string));
+  if (room === 'lines' && v) return (v['refs'] as string[]).slice(0, 3).join(', ') || (v['label'] as string);
   if (room === 'about' || room === 'circuit') return '';
   const told = v && ['title', 'name', 'label', 'text'].map((f) => v[f]).find((t) => typeof t === 'string' && t !== '');
   return typeof told === 'string' ? told : record;
@@ -121,7 +121,8 @@ function changeText(e: Extract<Entry, { kind: 'changed' }>): string {
   const what = [ROOM_WORDS[e.room], nameOf(e.room, e.record, e.after ?? e.before)].filter(Boolean).join(' ');
   if (e.after === null) return `${what}: removed`;
   if (e.before === null) return e.room === 'settings' ? `${what}: ${fieldText((e.after as { value: unknown }).value)}` : `${what}: added`;
-  const [before, after] = [e.before as unknown as Record<string, unknown>, e.after as unknown as Record<string, unknown>];
+  const before: Record<string, unknown> = { ...e.before };
+  const after: Record<string, unknown> = { ...e.after };
   const fields = [...new Set([...Object.keys(before), ...Object.keys(after)])].filter((f) => JSON.stringify(before[f]) !== JSON.stringify(after[f]));
   if (fields.length === 0) return e.order === undefined ? `${what}: kept as it is` : `${what}: moved`;
   // The label says what the value says, in the builder's words.
@@ -152,6 +153,6 @@ function differenceText(before: unknown, after: unknown): string {
 const MOST_SHOWN = 40;
 function fieldText(v: unknown): string {
   if (v === undefined || v === null) return 'nothing';
-  const text = typeof v === 'string' ? v : Array.isArray(v) ? v.map((x) => (typeof x === 'object' ? JSON.stringify(x) : String(x))).join(' ') : typeof v === 'object' ? JSON.stringify(v) : String(v);
+  const text = typeof v === 'string' ? v : Array.isArray(v) ? v.map(fieldText).join(' ') : JSON.stringify(v);
   return text.length > MOST_SHOWN ? `${text.slice(0, MOST_SHOWN)}…` : text;
 }

@@ -36,9 +36,19 @@ const CHIP: OrientationCard = {
 };
 
 /** Parts without a right way round: both leads are alike. */
-const EITHER: OrientationCard = { probes: null, rule: 'Either way round.', exceptions: [], check: 'Turn the print outwards: it is read again when something is wrong.' };
+const EITHER: OrientationCard = {
+  probes: null,
+  rule: 'Either way round.',
+  exceptions: [],
+  check: 'Turn the print outwards: it is read again when something is wrong.',
+};
 /** Parts that fit one way, by their holes. */
-const BY_HOLES: OrientationCard = { probes: null, rule: 'As its outline is printed.', exceptions: ['Some fit the holes both ways: compare the opening or the key with the print.'], check: 'Compare with the print before the second joint.' };
+const BY_HOLES: OrientationCard = {
+  probes: null,
+  rule: 'As its outline is printed.',
+  exceptions: ['Some fit the holes both ways: compare the opening or the key with the print.'],
+  check: 'Compare with the print before the second joint.',
+};
 
 const CARDS: Readonly<Record<LineKind, OrientationCard>> = {
   resistor: EITHER,
@@ -65,7 +75,11 @@ const CARDS: Readonly<Record<LineKind, OrientationCard>> = {
     check: 'A type card has the pins, typed once from the data sheet.',
   },
   timer: CHIP,
-  socket: { ...BY_HOLES, rule: 'Notch to the notch on the print.', exceptions: ['Turned round it works as well, but the chip will follow it: mind the print then.'] },
+  socket: {
+    ...BY_HOLES,
+    rule: 'Notch to the notch on the print.',
+    exceptions: ['Turned round it works as well, but the chip will follow it: mind the print then.'],
+  },
   connector: BY_HOLES,
   switch: BY_HOLES,
   mechanical: BY_HOLES,

@@ -1,6 +1,17 @@
-import { derivePile, deriveTray, type EntryBody, expectationOf, type KitState, type Line, type LoosePiece as LooseEntry, meterOf, offsetOf } from '../kit';
+import { derivePile, deriveTray, type EntryBody, expectationOf, type KitState, type LoosePiece as LooseEntry, meterOf, offsetOf } from '../kit';
 import { type MeterProfile } from '../meter';
-import { type LoosePiece, type LooseQuantity, namePatterns, type ParcelLine, type ParcelMeter, type Pattern, type Sorted, sortParcel, type Sureness, sureness } from '../parcel';
+import {
+  type LoosePiece,
+  type LooseQuantity,
+  namePatterns,
+  type ParcelLine,
+  type ParcelMeter,
+  type Pattern,
+  type Sorted,
+  sortParcel,
+  type Sureness,
+  sureness,
+} from '../parcel';
 import { parseDisplay } from '../quantity';
 import { factsOf, LOOSE_FACTS, type LooseKind, unitOf } from '../vocabulary';
 

@@ -1,18 +1,8 @@
-import {
-  type Check,
-  checkTaken,
-  type EntryOf,
-  isFresh,
-  type KitState,
-  type MeasureCheck,
-  type ObserveCheck,
-  type Stage,
-  type Taken,
-} from '../kit';
+import { type Check, checkTaken, type EntryOf, isFresh, type KitState, type MeasureCheck, type ObserveCheck, type Stage, type Taken } from '../kit';
 import { type MeterProfile, uncertaintyOf } from '../meter';
 import { type ComputedWindow, type Windows } from '../stage';
 
-export type { Windows } from '../stage/allWindows';
+export { type Windows } from '../stage';
 import { conformity, type Verdict, worst } from '../verdict';
 import { checkObservableId } from '../vocabulary';
 

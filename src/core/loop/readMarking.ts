@@ -1,5 +1,17 @@
 import { expectationOf, type KitState, type Line } from '../kit';
-import { type Band, capacitorCode, decodeCapacitorCode, decodeChipResistor, type Decoded, decodeDateCode, decodeInductorBands, decodeInductorCode, decodeResistorBands, decodeResistorCode, type Reading } from '../marking';
+import {
+  type Band,
+  capacitorCode,
+  decodeCapacitorCode,
+  decodeChipResistor,
+  type Decoded,
+  decodeDateCode,
+  decodeInductorBands,
+  decodeInductorCode,
+  decodeResistorBands,
+  decodeResistorCode,
+  type Reading,
+} from '../marking';
 import { printNominal, type Unit } from '../quantity';
 import { bandWord } from './pile';
 

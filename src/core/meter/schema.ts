@@ -1,7 +1,6 @@
 import { Type } from '@sinclair/typebox';
-import { Id, Num, Positive, Shape } from '../vocabulary/schema';
+import { Id, Num, Positive, Shape, Optional } from '../vocabulary/schema';
 
-const Optional = Type.Optional;
 /** One range: readings up to `upTo`, error of ±(percent of reading + counts × resolution). All SI. */
 export const RangeShape = Shape('range of a meter', { upTo: Positive, percent: Num, counts: Num, resolution: Positive });
 const Ranges = Type.Array(RangeShape, { title: 'Ranges', maxItems: 20 });

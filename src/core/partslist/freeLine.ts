@@ -24,7 +24,8 @@ const COUNTS: readonly RegExp[] = [
   /[x×*]\s*(\d{1,4})(?=$|[\s;,)])/i,
 ];
 
-const REF = '(?:R|RN|RV|VR|RP|RT|RK|C|CE|CX|L|D|LED|ZD|DZ|VD|Q|T|TR|VT|U|IC|X|XTAL|Y|XT|ZQ|J|JP|CN|CON|P|K|RL|F|FU|SW|SB|SA|S|TP|TH|LDR|HL|BQ|BZ|LS|LK|DA|DD|Z)';
+const REF =
+  '(?:R|RN|RV|VR|RP|RT|RK|C|CE|CX|L|D|LED|ZD|DZ|VD|Q|T|TR|VT|U|IC|X|XTAL|Y|XT|ZQ|J|JP|CN|CON|P|K|RL|F|FU|SW|SB|SA|S|TP|TH|LDR|HL|BQ|BZ|LS|LK|DA|DD|Z)';
 const REF_RANGE = `${REF}\\d{1,3}(?:\\s*(?:[-–—~～]|\\.\\.|to|bis|a|à|do|по|至|到)\\s*(?:${REF})?\\d{1,3})?`;
 /** A bare number continues a list only behind a comma or slash, and when no unit or count word follows it. */
 const BARE_NUMBER = `\\d{1,3}(?![\\dA-Za-zµΩ%]|\\.\\d|\\s*(?:[kKMµunpmx×*%]|V\\b|W\\b|${COUNT_WORDS}))`;
@@ -45,7 +46,9 @@ export function readFreeLine(text: string): FreeLine {
 function takeRefs(line: string): { refs: string[]; rest: string } {
   const named = kindOf(line, []);
   // A type number that looks like a position is hidden from the search, and shown again to whoever reads the rest.
-  const text = line.replace(/(?<![A-Za-z0-9])[A-Z]\d{3,4}(?![A-Za-z0-9])/g, (word) => (contradictsKind(word, named) ? `${word[0]!}${HIDDEN}${word.slice(1)}` : word));
+  const text = line.replace(/(?<![A-Za-z0-9])[A-Z]\d{3,4}(?![A-Za-z0-9])/g, (word) =>
+    contradictsKind(word, named) ? `${word[0]!}${HIDDEN}${word.slice(1)}` : word,
+  );
   const { refs, rest } = findRefs(text);
   return { refs, rest: rest.replaceAll(HIDDEN, '') };
 }

@@ -35,7 +35,10 @@ const KIND_WORDS: readonly (readonly [RegExp, FreeKind])[] = [
     'R',
   ],
   [/capacit|kondensator|condensa|конденсатор|电容|コンデンサ|electrol|elektrolit|électrochimique|\belkos?\b/i, 'C'],
-  [/\bics?\b|microchip|regulator|spannungsregler|régulateur|stabilizator|регулятор напр|стабилизатор напр|稳压(?:器|芯片)|レギュレータ|integrated|integrado|integrato|intégré|\bci\b|микросхема|układ scalony|集成|集積|芯片|\bchip\b|schaltkreis/i, 'IC'],
+  [
+    /\bics?\b|microchip|regulator|spannungsregler|régulateur|stabilizator|регулятор напр|стабилизатор напр|稳压(?:器|芯片)|レギュレータ|integrated|integrado|integrato|intégré|\bci\b|микросхема|układ scalony|集成|集積|芯片|\bchip\b|schaltkreis/i,
+    'IC',
+  ],
 ];
 
 /** Words that stand beside any part (its case, its body) decide only when nothing else does. */
@@ -207,4 +210,5 @@ export function lineKindOf(text: string, refs: readonly string[]): LineKind {
 }
 
 /** Whether any word of the text names a kind of part. */
-export const knowsKind = (text: string) => KIND_WORDS.some(([pattern]) => pattern.test(text)) || WEAK_WORDS.test(text) || FINE_WORDS.OTHER.some(([pattern]) => pattern.test(text));
+export const knowsKind = (text: string) =>
+  KIND_WORDS.some(([pattern]) => pattern.test(text)) || WEAK_WORDS.test(text) || FINE_WORDS.OTHER.some(([pattern]) => pattern.test(text));

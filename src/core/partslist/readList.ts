@@ -194,7 +194,13 @@ function readRow(row: TableRow, columns: Columns, circuit: Circuit | null, state
 }
 
 const TYPED = new Set<LineKind>(['diode', 'npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf', 'opamp', 'ic']);
-const withBoard = (board: string, ref: string) => (board === '' || ref.includes(':') ? ref : `${board.replace(/[^\p{L}\p{N}]/gu, '').slice(0, 8).toUpperCase()}:${ref}`);
+const withBoard = (board: string, ref: string) =>
+  board === '' || ref.includes(':')
+    ? ref
+    : `${board
+        .replace(/[^\p{L}\p{N}]/gu, '')
+        .slice(0, 8)
+        .toUpperCase()}:${ref}`;
 
 /** Value of a table row; two cells that contradict each other are a finding. */
 function valueOfRow(row: TableRow, kind: LineKind, text: string, description: string, state: Collector): number | null {

@@ -1,5 +1,19 @@
 export { FaultSampler, type Sample } from './predict';
-export { atRest, type Evidence, inMotion, MODEL_SPREADS, type ModelSpread, type Observable, observablesOf, type Problem, type RunningObservable, type Scene, type StageObservable, type StageScene, toScene } from './problem';
+export {
+  atRest,
+  type Evidence,
+  inMotion,
+  MODEL_SPREADS,
+  type ModelSpread,
+  type Observable,
+  observablesOf,
+  type Problem,
+  type RunningObservable,
+  type Scene,
+  type StageObservable,
+  type StageScene,
+  toScene,
+} from './problem';
 export { readRunning } from './running';
 export { fromScale, OVER, scaleSlope, toScale } from './scale';
 export { NOMINAL_SPECIMEN, specimenOf, specimenSteps } from './specimen';

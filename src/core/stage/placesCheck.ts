@@ -27,7 +27,10 @@ function unplaced(sheet: Sheet, circuit: Circuit): PlaceFinding[] {
     if (board === null || line.notFitted) return [];
     return line.refs
       .filter((ref) => elementsOf(sheet, circuit, ref).length === 0)
-      .map((ref): PlaceFinding => ({ severity: board === 'chip' ? 'note' : 'warning', text: `${ref} (${line.label}) stands on the list but has no place in the circuit.` }));
+      .map((ref): PlaceFinding => ({
+        severity: board === 'chip' ? 'note' : 'warning',
+        text: `${ref} (${line.label}) stands on the list but has no place in the circuit.`,
+      }));
   });
 }
 

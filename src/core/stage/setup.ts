@@ -1,5 +1,5 @@
 import { createSelector } from 'reselect';
-import { BARE_BOARD, type BoardState, deriveMeasuredValues, isWanted, type KitState, type Line, type MeasuredValue, meterOf, type Ref, type Sheet } from '../kit';
+import { type BoardState, deriveMeasuredValues, isWanted, type KitState, type Line, type MeasuredValue, meterOf, type Ref, type Sheet } from '../kit';
 import { type MeterProfile } from '../meter';
 
 /**
@@ -42,9 +42,6 @@ const assemble = createSelector(
 
 /** The setup as it is now, or as a reading met it. */
 export const setupOf = (kit: KitState, moment: Moment = { board: kit.board, meter: meterOf(kit) }): Setup => assemble(kit, moment);
-
-/** A setup of a sheet about which nothing was written yet. */
-export const plainSetup = (sheet: Setup['sheet'], meter: MeterProfile): Setup => ({ sheet, choices: new Map(), board: BARE_BOARD, measured: new Map(), meter });
 
 /** Lines whose parts this board has. */
 export const wantedLines = (setup: Setup): Line[] => setup.sheet.lines.filter((l) => isWanted(l, setup, setup.board));

@@ -1,5 +1,23 @@
 import { UnsolvableError } from '../circuit';
-import { atRest, FaultSampler, fromScale, inMotion, MODEL_SPREADS, NOMINAL_SPECIMEN, type Observable, OVER, type Problem, readRunning, type RunningObservable, type Sample, type Scene, specimenOf, specimenSteps, type StageScene, toScale } from '../specimen';
+import {
+  atRest,
+  FaultSampler,
+  fromScale,
+  inMotion,
+  MODEL_SPREADS,
+  NOMINAL_SPECIMEN,
+  type Observable,
+  OVER,
+  type Problem,
+  readRunning,
+  type RunningObservable,
+  type Sample,
+  type Scene,
+  specimenOf,
+  specimenSteps,
+  type StageScene,
+  toScale,
+} from '../specimen';
 import { type Board, HEALTHY } from '../fault';
 import { type MeterProfile, uncertaintyOf } from '../meter';
 

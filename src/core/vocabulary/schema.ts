@@ -13,6 +13,7 @@ export const Flag = Type.Boolean();
 export const OneOf = <const T extends readonly string[]>(...values: T) => Type.Unsafe<T[number]>({ type: 'string', enum: values });
 export const List = <T extends TSchema>(items: T, maxItems = 2000) => Type.Array(items, { maxItems });
 export const Refs = Type.Array(Id, { title: 'Refs', maxItems: 2000 });
+export const Optional = <T extends TSchema>(schema: T) => Type.Optional(schema);
 export const Nullable = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()]);
 export const Pair = <T extends TSchema>(item: T) => Type.Tuple([item, item]);
 

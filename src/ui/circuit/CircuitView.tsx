@@ -58,7 +58,12 @@ export function CircuitView({ kit }: { kit: KitState }) {
                 Put it back
               </button>
             )}
-            <button type="button" className={dirty && current && errors.length === 0 ? 'zest' : 'plain'} disabled={!dirty || !current || errors.length > 0} onClick={use}>
+            <button
+              type="button"
+              className={dirty && current && errors.length === 0 ? 'zest' : 'plain'}
+              disabled={!dirty || !current || errors.length > 0}
+              onClick={use}
+            >
               Use this circuit
             </button>
           </span>

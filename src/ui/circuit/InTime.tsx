@@ -61,7 +61,10 @@ export function InTime({ deck, circuit }: { deck: string; circuit: Circuit }) {
             Run it
           </button>
         ) : (
-          <button type="button" className="plain" onClick={() => {
+          <button
+            type="button"
+            className="plain"
+            onClick={() => {
               stopAsking('course');
             }}
           >

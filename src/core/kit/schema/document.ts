@@ -16,7 +16,11 @@ function hoist(schema: unknown, defs: Record<string, Json>): unknown {
   if (typeof schema !== 'object' || schema === null) return schema;
   const alternatives = (schema as Json)['anyOf'];
   const tag = Array.isArray(alternatives) ? tagOf(alternatives as Json[]) : null;
-  if (tag) return tagged(tag, (alternatives as Json[]).map((a) => hoist(a, defs)));
+  if (tag)
+    return tagged(
+      tag,
+      (alternatives as Json[]).map((a) => hoist(a, defs)),
+    );
   const plain = Object.fromEntries(Object.entries(schema).map(([k, v]) => [k, hoist(v, defs)]));
   if (typeof plain['title'] !== 'string') return plain;
   const name = plain['title'].replace(/[^A-Za-z0-9]+/g, '-').replace(/^-|-$/g, '');
@@ -30,7 +34,14 @@ const tagged = (tag: string, oneOf: readonly unknown[]): Json => ({ type: 'objec
 function definitions(): Record<string, Json> {
   const defs: Record<string, Json> = {};
   hoist(ChangedShape, defs);
-  defs['Changed'] = { ...defs['Changed'], ...tagged('room', ROOM_NAMES.map((room) => hoist(changedIn(room), defs))), required: ['kind', 'id', 'at', 'room', 'record', 'before', 'after'] };
+  defs['Changed'] = {
+    ...defs['Changed'],
+    ...tagged(
+      'room',
+      ROOM_NAMES.map((room) => hoist(changedIn(room), defs)),
+    ),
+    required: ['kind', 'id', 'at', 'room', 'record', 'before', 'after'],
+  };
   const happened = HAPPENED_KINDS.map((kind) => hoist(entrySchema(kind), defs));
   defs['Entry'] = tagged('kind', [...happened, { $ref: '#/$defs/Changed' }]);
   return defs;

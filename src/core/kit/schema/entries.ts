@@ -1,14 +1,13 @@
 /** The entries of a kit's log: the only place where their fields are told. Readings are SI. */
 import { type TSchema, Type } from '@sinclair/typebox';
 import { LOOSE_KINDS, PART_MODES } from '../../vocabulary';
-import { Count, Flag, Id, Instant, List, Nullable, Num, type Of, OneOf, Pair, Positive, Refs, Shape, Text } from '../../vocabulary/schema';
+import { Count, Flag, Id, Instant, List, Nullable, Num, type Of, OneOf, Pair, Positive, Refs, Shape, Text, Optional } from '../../vocabulary/schema';
 import { type Fault, FAULT_KINDS } from '../../fault';
 import { type HappenedKind, ROOM_NAMES, type RoomName } from './names';
 import { type RecordOf, ROOM_SCHEMAS } from './records';
 
-const Optional = Type.Optional;
 /** What a meter showed. */
-export const ReadingShape = Type.Union([Num, Type.Literal('over')], { title: 'Reading' });
+const ReadingShape = Type.Union([Num, Type.Literal('over')], { title: 'Reading' });
 /** A meter's id; the meter itself is a record of the room `meters`, or a typical one. */
 const Meter = Id;
 
@@ -20,7 +19,7 @@ const FaultShape = Type.Unsafe<Fault>({
 });
 
 /** A change of the board itself. */
-export const ModificationShape = Type.Union([
+const ModificationShape = Type.Union([
   Shape('part added', { what: Type.Literal('part-added'), name: Id, kind: OneOf('R', 'C', 'L', 'D'), value: Nullable(Num), nets: Pair(Id) }),
   Shape('track cut', { what: Type.Literal('track-cut'), ref: Id, pin: Id }),
   Shape('value replaced', { what: Type.Literal('value-replaced'), ref: Id, value: Positive }),

@@ -6,23 +6,22 @@ import { type TSchema, Type } from '@sinclair/typebox';
 import { MeterShape } from '../../meter/schema';
 import { CHECK_MODES, LINE_KINDS } from '../../vocabulary';
 import { type RoomName } from './names';
-import { Count, Flag, Id, List, Nullable, Num, type Of, OneOf, Pair, Positive, Refs, Shape, Text } from '../../vocabulary/schema';
+import { Count, Flag, Id, List, Nullable, Num, type Of, OneOf, Pair, Positive, Refs, Shape, Text, Optional } from '../../vocabulary/schema';
 
-const Optional = Type.Optional;
 const Limits = Pair(Num);
 const Polarity = OneOf('centre-plus', 'centre-minus');
 
-export const About = Shape('what the kit is', {
+const About = Shape('what the kit is', {
   title: Type.String({ minLength: 1, maxLength: 200 }),
   maker: Optional(Text),
   edition: Optional(Text),
   note: Optional(Text),
 });
 
-export const Board = Shape('board', { id: Id, name: Text, revision: Optional(Text) });
+const Board = Shape('board', { id: Id, name: Text, revision: Optional(Text) });
 
 /** What should be on one row of the parts list. */
-export const LineRecord = Shape('line of the parts list', {
+const LineRecord = Shape('line of the parts list', {
   id: Id,
   kind: OneOf(...LINE_KINDS),
   /** As the list prints it: `10k 1 %`, `1N4148`, `LED green 5 mm`. */
@@ -50,7 +49,7 @@ export const LineRecord = Shape('line of the parts list', {
 });
 
 /** Wanted but not supplied. */
-export const NeedRecord = Shape('need', {
+const NeedRecord = Shape('need', {
   id: Id,
   kind: OneOf('supply', 'load', 'battery', 'firmware', 'lead', 'tool', 'other'),
   text: Text,
@@ -63,16 +62,16 @@ export const NeedRecord = Shape('need', {
 });
 
 /** An edition, a strap or an extra that changes what is fitted. */
-export const OptionRecord = Shape('option', { id: Id, text: Text, choices: List(Text, 100) });
+const OptionRecord = Shape('option', { id: Id, text: Text, choices: List(Text, 100) });
 
-export const CircuitRecord = Shape('circuit', {
+const CircuitRecord = Shape('circuit', {
   /** SPICE deck. */
   deck: Type.String({ maxLength: 2000000 }),
   /** Element of the deck for a ref, where the two names differ. */
   elements: Optional(Type.Record(Type.String(), Id)),
 });
 
-export const TestPointRecord = Shape('test point', {
+const TestPointRecord = Shape('test point', {
   id: Id,
   net: Id,
   /** Where to find it: `lead of R11 next to U1`. */
@@ -83,12 +82,12 @@ export const TestPointRecord = Shape('test point', {
 });
 
 /** Place of a part on the drawing of its board, millimetres and degrees. */
-export const PlacementRecord = Shape('place of a part', { ref: Id, x: Num, y: Num, rotation: Num });
+const PlacementRecord = Shape('place of a part', { ref: Id, x: Num, y: Num, rotation: Num });
 
 /** Place of one pin, millimetres, and the net it lies on where that is known. */
-export const PadRecord = Shape('pad', { ref: Id, pin: Id, x: Num, y: Num, net: Optional(Id) });
+const PadRecord = Shape('pad', { ref: Id, pin: Id, x: Num, y: Num, net: Optional(Id) });
 
-export const StageRecord = Shape('stage', {
+const StageRecord = Shape('stage', {
   id: Id,
   title: Text,
   kind: OneOf('look', 'cold', 'power', 'adjust', 'load', 'run'),
@@ -140,23 +139,23 @@ export const MeasureCheckShape = Shape('measurement', measureFields);
 /** Do this, expect that; with channels each is tried by itself. */
 export const ObserveCheckShape = Shape('observation', observeFields);
 /** A check as it is stored: it names its stage. */
-export const CheckRecord = Type.Union([
+const CheckRecord = Type.Union([
   Shape('measurement of a stage', { stage: Id, ...measureFields }),
   Shape('observation of a stage', { stage: Id, ...observeFields }),
 ]);
 
 /** Something the kit promises, such as `output 1.25 to 15 V`. */
-export const ClaimRecord = Shape('claim', { id: Id, text: Text, check: Optional(Id) });
+const ClaimRecord = Shape('claim', { id: Id, text: Text, check: Optional(Id) });
 
 /** A data sheet, typed once. Each figure with its source. */
-export const TypeCardRecord = Shape('type card', {
+const TypeCardRecord = Shape('type card', {
   type: Id,
   pins: Type.Record(Type.String(), List(Text, 200)),
   figures: List(Shape('figure of a type card', { name: Text, value: Num, unit: Text, source: Text }), 200),
 });
 
 /** A photo; its bytes are stored once by their SHA-256 and stand under `attachments` in a file. */
-export const PhotoRecord = Shape('photo', {
+const PhotoRecord = Shape('photo', {
   id: Id,
   name: Text,
   hash: Id,
@@ -166,12 +165,12 @@ export const PhotoRecord = Shape('photo', {
 });
 
 /** Two nets whose pads lie side by side. */
-export const NeighbourRecord = Shape('neighbouring nets', { nets: Pair(Id) });
+const NeighbourRecord = Shape('neighbouring nets', { nets: Pair(Id) });
 
 /** A rule of fitting order: `ref` goes in before `before`. */
-export const ConstraintRecord = Shape('constraint of the order', { id: Id, ref: Id, before: Id, why: Text });
+const ConstraintRecord = Shape('constraint of the order', { id: Id, ref: Id, before: Id, why: Text });
 
-export const MEASURING_SCHOOLS = ['matters', 'all', 'unreadable', 'one-per-packet'] as const;
+const MEASURING_SCHOOLS = ['matters', 'all', 'unreadable', 'one-per-packet'] as const;
 const StandInShape = Shape('simulated board', {
   seed: Type.Integer(),
   /** Fault on the simulated board, base64 of its JSON so that a glance at the file gives nothing away. */
@@ -181,7 +180,7 @@ const StandInShape = Shape('simulated board', {
 });
 
 /** One setting each, under its name. */
-export const SettingRecord = Type.Union([
+const SettingRecord = Type.Union([
   Shape('meter in use', { name: Type.Literal('meter'), value: Id }),
   Shape('school of judging', { name: Type.Literal('school'), value: OneOf('simple', 'guarded') }),
   Shape('school of measuring', { name: Type.Literal('measure'), value: OneOf(...MEASURING_SCHOOLS) }),

@@ -44,7 +44,9 @@ export const deriveTray = createSelector(
     (kit: KitState) => kit.settings.school,
   ],
   (lines, choices, straps, tallies, skipped, school): Compartment[] =>
-    lines.filter((line) => isWanted(line, { choices }, { straps })).map((line) => compartment(line, tallies.get(line.id) ?? null, school, skipped.has(line.id))),
+    lines
+      .filter((line) => isWanted(line, { choices }, { straps }))
+      .map((line) => compartment(line, tallies.get(line.id) ?? null, school, skipped.has(line.id))),
 );
 
 const NO_PIECES: ReadonlyMap<number, MeasuredPiece> = new Map();

@@ -1,5 +1,5 @@
 import { createSelector } from 'reselect';
-import { probeObservableId, checkObservableId } from '../../vocabulary';
+import { checkObservableId } from '../../vocabulary';
 import { isKnown } from '../schema/known';
 import type { Entry, EntryOf, UnknownEntry } from '../schema/entries';
 import { type Stage } from '../sheet';
@@ -11,10 +11,8 @@ export type CheckEntry = EntryOf<'read'> | EntryOf<'observed'>;
 export const stands = (kit: Pick<KitState, 'gone'>, e: Entry | UnknownEntry): e is Entry => isKnown(e) && e.kind !== 'withdrawn' && !kit.gone.has(e.id);
 
 /** Readings and observations of a check, oldest first. */
-export const checkTaken = (kit: KitState, stage: Stage, check: string) => (kit.readings.get(checkObservableId(stage.id, check)) ?? []) as readonly Taken<CheckEntry>[];
-
-export const probeTaken = (kit: KitState, stage: Stage, testPoint: string) =>
-  (kit.readings.get(probeObservableId(stage.id, testPoint)) ?? []) as readonly Taken<EntryOf<'probed'>>[];
+export const checkTaken = (kit: KitState, stage: Stage, check: string) =>
+  (kit.readings.get(checkObservableId(stage.id, check)) ?? []) as readonly Taken<CheckEntry>[];
 
 /**
  * Whether a reading still counts: a repair or modification makes what was read in the stage that was worked on before it
