@@ -19,7 +19,7 @@ interface Step {
   readonly entries: readonly Logged[];
 }
 
-const SHOWN_AT_ONCE = 200;
+const SHOWN_AT_ONCE = 50;
 
 function stepsOf(log: readonly Logged[]): Step[] {
   const steps = new Map<string, Logged[]>();

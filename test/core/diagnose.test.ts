@@ -16,7 +16,7 @@ import { type EntryBody, type KitState } from '@/core/kit';
 import { HANDHELD } from '@/core/meter';
 import { boardOf, circuitOf, sceneOf } from '@/core/stage/scene';
 import { windowsOf } from '@/core/stage/windows';
-import { logDensityRobust, logGamma } from '@/core/statistics/multivariate';
+import { logDensityRobust } from '@/core/statistics/multivariate';
 import { DEMOS } from '@/stand-in';
 import { hideFault, practiceOf, readBoard, readPiece, watchBoard } from '@/stand-in';
 import { append, investigationOf, reworked, setupOf } from '../support/kits';
@@ -109,13 +109,7 @@ describe('the meter drives: supplies off', () => {
 });
 
 describe('posterior', () => {
-  test('log Γ against factorials; one wild reading among many costs a known amount', () => {
-    for (const [n, f] of [
-      [1, 1],
-      [5, 24],
-      [11, 3628800],
-    ] as const)
-      expect(logGamma(n)).toBeCloseTo(Math.log(f), 8);
+  test('one wild reading among many costs a known amount', () => {
     const fit = { n: 3, mean: Float64Array.of(0, 0, 0), covariance: Float64Array.of(1, 0, 0, 0, 1, 0, 0, 0, 1) };
     const wild = Float64Array.of(0, 0, 60);
     expect(logDensityRobust(fit, wild, 1e-3).bad).toBe(2);

@@ -5,7 +5,7 @@ import { systematicErrors } from '@/core/loop/systematic';
 import { deriveTray, expectationOf, type Line, type LineKind } from '@/core/kit';
 import { type EntryBody, type KitState } from '@/core/kit';
 import { agreement, HANDHELD, TYPICAL_METERS, uncertaintyIn, verifyInstrument } from '@/core/meter';
-import { fitSample, logDensityRobust, logGamma } from '@/core/statistics/multivariate';
+import { fitSample, logDensityRobust } from '@/core/statistics/multivariate';
 import { normalCdf } from '@/core/statistics/normal';
 import { randomStream } from '@/core/statistics/random';
 import { conformity, judgePart } from '@/core/verdict';
@@ -194,9 +194,6 @@ describe('fits of samples', () => {
     const lenient = logDensityRobust(fit, wild, 1e-3);
     expect(lenient.bad).toBe(2);
     expect(lenient.log).toBeGreaterThan(strict.log + 5);
-  });
-  test('Γ: recurrence Γ(x + 1) = x Γ(x)', () => {
-    for (const x of [0.3, 1.7, 4.2, 20.5]) expect(logGamma(x + 1)).toBeCloseTo(logGamma(x) + Math.log(x), 9);
   });
   test('Φ: derivative is the bell curve', () => {
     for (const z of [-2, -0.5, 0, 1, 2.5]) {

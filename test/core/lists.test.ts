@@ -1,6 +1,7 @@
 import { readList, readNeed } from '@/core/partslist';
 import { toCsv, toRows } from '@/core/partslist';
 import { decodeText } from '@/store/listText';
+import { printTolerance } from '@/core/quantity';
 
 const read = (text: string) => readList(toRows(text), null);
 const brief = (text: string) => read(text).lines.map((l) => [l.kind, l.value, l.quantity, l.refs.join(' ')]);
@@ -66,6 +67,38 @@ describe('lists as sellers make them', () => {
   });
 });
 
+describe('words, codes and refs as they stand in lists (common practice, no source)', () => {
+  const line = (text: string) => read(text).lines[0]!;
+  test.each([
+    ['瓷片电容104/50V C1、C2 2个', 'capacitor', 1e-7, 'C1 C2'],
+    ['独石电容 820p/50V (C3,4,5)', 'capacitor', 8.2e-10, 'C3 C4 C5'],
+    ['Конденсатор 0,1 мкФ х 50 В C2, C3', 'capacitor', 1e-7, 'C2 C3'],
+    ['Electrolytic capacitor 4.7mu 50V C7', 'electrolytic', 4.7e-6, 'C7'],
+    ['Kondensator 10 mu/25V C8 1 Stk', 'capacitor', 1e-5, 'C8'],
+    ['Resistor 2W103J R5', 'resistor', 1e4, 'R5'],
+    ['Wirewound resistor 5W4R7J R20', 'resistor', 4.7, 'R20'],
+    ['Non-polarised capacitor 1uF C9', 'capacitor', 1e-6, 'C9'],
+    ['Condensador del filtro 100nF C4', 'capacitor', 1e-7, 'C4'],
+    ['Crystal diode 1N60 D1', 'diode', null, 'D1'],
+    ['Transistor BC547 TO-92 case Q1', 'npn', null, 'Q1'],
+    ['Transistor S8050 Q1,Q2,Q3', 'npn', null, 'Q1 Q2 Q3'],
+    ['LED rouge diffusante 5mm (LED1 à LED4)', 'led', null, 'LED1 LED2 LED3 LED4'],
+  ])('%s', (text, kind, value, refs) => {
+    const { lines } = read(text);
+    expect(lines.map((l) => [l.kind, l.value, l.refs.join(' '), l.option])).toEqual([[kind, value, refs, undefined]]);
+  });
+  test('a tolerance with unequal sides: in running words, in a cell, and our own print read back', () => {
+    const [minus, plus] = [-0.2, 0.8];
+    expect(line('Ceramic capacitor 10n -20/+80% 50V C5').tolerance).toEqual([minus, plus]);
+    const cell = line('ref;part;value;tolerance\nC5;Capacitor;10n;+80/-20%');
+    expect(cell.tolerance).toEqual([minus, plus]);
+    expect(line(`ref;part;value;tolerance\nC5;Capacitor;10n;${printTolerance(cell.tolerance!)}`).tolerance).toEqual([minus, plus]);
+  });
+  test('boards named in other scripts keep their names', () => {
+    expect(line('плата;поз;деталь;номинал\nПитание;R1;Резистор;10k').refs).toEqual(['ПИТАНИЕ:R1']);
+  });
+});
+
 describe('rubbish in lists', () => {
   test.each([
     ['ref;value\nR1;=HYPERLINK("x")', /looks like a formula/],
@@ -98,6 +131,28 @@ describe('encodings', () => {
   ] as const)('%s', (_, data, encoding, text) => {
     expect(decodeText(data, 'list.csv')).toEqual({ encoding, text });
   });
+
+  /** Bytes of a text: the platform's decoder turned round. */
+  const encoded = (text: string, encoding: string): Uint8Array => {
+    const decoder = new TextDecoder(encoding);
+    const pairs: readonly (readonly number[])[] = Array.from({ length: 256 }, (_, i) => i).flatMap((a) => [
+      [a],
+      ...(encoding === 'shift_jis' && a > 128 ? Array.from({ length: 189 }, (_, i) => [a, i + 64]) : []),
+    ]);
+    const bytesOf = new Map(pairs.map((pair) => [decoder.decode(Uint8Array.from(pair)), pair]));
+    return Uint8Array.from(Array.from(text).flatMap((c) => bytesOf.get(c)!));
+  };
+  test.each([
+    ['windows-1251', 'Поз.;Наименование;Номинал\nR1;Резистор;10k\nC1;Конденсатор;100n'],
+    ['windows-1251', 'Резистор 4,7 кОм R1 1 шт\nСтабилитрон 5,6 В VD3 1 шт'],
+    ['windows-1250', 'Oznaczenie;Część;Wartość\nR1;Rezystor;10k\nL1;Dławik;10u\nD1;Dioda świecąca;żółta'],
+    ['windows-1250', 'Światło LED żółte 5 mm LED1\nUkład scalony NE555 U1'],
+    ['shift_jis', '番号,部品,値\nR1,抵抗,10k\nC1,電解コンデンサ,100u'],
+    ['shift_jis', '抵抗 4.7kΩ R1 1個\nダイオード 1N4148 D1'],
+    ['windows-1252', 'Bezeichnung;Größe;Menge\nR1;10k;1\nC1;100 µF;2'],
+  ])('%s: %j', (encoding, text) => {
+    expect(decodeText(encoded(text, encoding), 'list.csv')).toEqual({ encoding, text });
+  });
   test('what is no text is refused by name', () => {
     expect(() =>
       decodeText(
@@ -106,6 +161,10 @@ describe('encodings', () => {
       ),
     ).toThrow(/photo.bin is no text and no XLSX/);
   });
+});
+
+test('numbers stay numbers in the exported CSV, negative ones too', () => {
+  expect(toCsv([[-1.5e-9, '-1.5', 'R1']])).toBe(`-1.5e-9,"'-1.5",R1`);
 });
 
 test('a note that looks like a formula is no formula in the exported CSV', () => {

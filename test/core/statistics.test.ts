@@ -1,6 +1,6 @@
 /** Distributions against tables and laws. */
 import fc from 'fast-check';
-import { conditionalLast, fitSample, logGamma } from '@/core/statistics/multivariate';
+import { conditionalLast, fitSample } from '@/core/statistics/multivariate';
 import { normalCdf } from '@/core/statistics/normal';
 import { randomStream } from '@/core/statistics/random';
 
@@ -24,12 +24,6 @@ describe('normal distribution (table values, any statistics book)', () => {
       }),
     );
   });
-});
-
-test('Γ(n) = (n − 1)! and Γ(1/2) = √π', () => {
-  expect(logGamma(5)).toBeCloseTo(Math.log(24), 10);
-  expect(logGamma(11)).toBeCloseTo(Math.log(3_628_800), 9);
-  expect(logGamma(0.5)).toBeCloseTo(Math.log(Math.sqrt(Math.PI)), 9);
 });
 
 test('a stream of numbers is the same for the same seed, in 0..1, with mean 1/2 and variance 1/12', () => {

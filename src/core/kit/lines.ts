@@ -29,7 +29,7 @@ function expect(line: Line): LineExpectation | null {
   const facts = factsOf(line.kind);
   if (!facts.mode) return null;
   if (facts.mode === 'diode') {
-    const limits = line.kind === 'led' ? (LED_FORWARD[line.colour?.toLowerCase() ?? ''] ?? ANY_LED) : DIODE_FORWARD[line.kind as 'diode' | 'zener'];
+    const limits = line.kind === 'led' ? (LED_FORWARD[line.colour?.toLowerCase() ?? '']?.limits ?? ANY_LED) : DIODE_FORWARD[line.kind as 'diode' | 'zener'];
     return byLimits('diode', limits, 'usual forward voltage');
   }
   if (facts.mode === 'hfe') return byLimits('hfe', line.range ?? [50, 800], line.range ? 'hFE range of the list' : 'usual small-signal hFE');

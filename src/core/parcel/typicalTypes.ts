@@ -1,3 +1,5 @@
+import { LED_FORWARD } from '../vocabulary';
+
 /** What common types read like on a handheld: diode test volts, current gain (common practice, no source). */
 interface TypeFigures {
   readonly vf?: readonly [number, number];
@@ -11,12 +13,7 @@ export const TYPICAL_TYPES: Readonly<Record<string, TypeFigures>> = {
   '1n4007': { vf: [0.5, 0.62] },
   '1n4001': { vf: [0.5, 0.62] },
   '1n5819': { vf: [0.15, 0.32] },
-  infrared: { vf: [1.0, 1.3] },
-  red: { vf: [1.65, 2.0] },
-  yellow: { vf: [1.85, 2.15] },
-  green: { vf: [1.95, 2.4] },
-  blue: { vf: [2.6, 3.1] },
-  white: { vf: [2.6, 3.1] },
+  ...Object.fromEntries(Object.entries(LED_FORWARD).map(([colour, { usual }]) => [colour, { vf: usual }])),
   '2n3904': { polarity: 'NPN', hfe: [100, 300] },
   '2n3906': { polarity: 'PNP', hfe: [100, 300] },
   '2n2222': { polarity: 'NPN', hfe: [120, 300] },

@@ -131,7 +131,7 @@ const FINE_WORDS: Readonly<Record<FreeKind, readonly (readonly [RegExp, LineKind
     [/\blamps?\b|\bbulbs?\b|glühlampe|bombilla|ampoule|лампа|żarówka|灯泡|電球/i, 'lamp'],
     [/switch|button|taster|schalter|pulsador|interruptor|bouton|interrupteur|кнопка|переключат|przycisk|przełącz|开关|按键|按钮|スイッチ/i, 'switch'],
     [
-      /connector|header|terminal|socket|\bjacks?\b|\bplugs?\b|buchse|klemme|sockel|stiftleiste|conector|zócalo|borne|embase|connecteur|разъ[её]м|клемм|панельк|złącze|podstawka|插座|排针|排母|端子|接线|needle|コネクタ|ソケット/i,
+      /connector|header|terminal|socket|\bjacks?\b|\bplugs?\b|buchse|klemme|sockel|stiftleiste|conector|zócalo|borne|embase|connecteur|разъ[её]м|клемм|панельк|złącze|podstawka|插座|IC\s?座|排针|排母|端子|接线|needle|コネクタ|ソケット/i,
       'connector',
     ],
     [/wire link|jumper wire|drahtbr[üu]cke|puente|strap de fil|перемычка|zworka|跳线/i, 'link'],

@@ -5,6 +5,9 @@ const MOST_CHARACTERS = 2_000_000;
 
 const whole = (text: string): TableRow[] => text.split(/\r\n|\r|\n/).map((line, i) => ({ line: i + 1, cells: [line] }));
 
+/** Commas in brackets, between refs, and in figures among words: `(C3,4,5)`, `S8050 Q1,Q2,Q3`, `C2 0,1 µF`. They part no columns. */
+const INNER_COMMA = /\([^()]*\)|(?<=\p{L}+\d+)\s*,\s*(?=\p{L}+\d+(?![\p{L}\d]))|(?<=\s\d+),(?=\d)/gu;
+
 /**
  * Cuts a pasted list into rows. A table keeps its cells; lines of running text stay whole, whatever commas they hold.
  */
@@ -20,7 +23,8 @@ export function toRows(text: string): TableRow[] {
   // Commas stand in running text too: only several columns, or a heading row of short words, make a table of them.
   const comma = parsed.meta.delimiter === ',';
   const heading = filled[0]?.cells.every((c) => c.trim().length <= 24 && !/\d/.test(c)) ?? false;
-  return usual > 1 && steady && (!comma || usual >= 3 || heading) ? rows : whole(source);
+  const columned = () => source.split(/[\r\n]+/).filter((line) => line.replace(INNER_COMMA, '').includes(',')).length >= filled.length / 2;
+  return usual > 1 && steady && (!comma || heading || (usual >= 3 && columned())) ? rows : whole(source);
 }
 
 /** Rows as CSV. Cells that a spreadsheet would take for a formula are neutralised. */

