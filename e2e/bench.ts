@@ -8,6 +8,8 @@ export async function readFromMeter(page: Page): Promise<void> {
   const entry = page.getByRole('textbox', { name: /Meter shows|How many/ });
   await expect(entry.or(page.locator('[data-confirm="yes"]'))).toBeVisible();
   const reading = await entry.isVisible();
+  // Between two stages nothing is asked for a moment.
+  if (reading) await expect(entry).toBeEnabled();
   await page.keyboard.press('m');
   if (reading) {
     await expect(entry).not.toHaveValue('');

@@ -18,6 +18,7 @@ import { ProbeBar } from './ProbeBar';
 import { toggleTheme } from './Theme';
 import { TrayView } from './TrayView';
 import { type Loop, useLoop } from './useLoop';
+import { useBenchKeys } from './useBenchKeys';
 import { useWindows } from './useWindows';
 
 const PHASES: readonly { readonly id: Phase; readonly title: string }[] = [
@@ -84,62 +85,30 @@ function Bench({ kit }: { kit: KitState }) {
     history.replaceState(null, '', `${location.pathname}${location.search}#${next}`);
   };
 
-  const handler = useRef<(e: KeyboardEvent) => void>(() => undefined);
-  useEffect(() => {
-    handler.current = (e) => {
-      const typing = e.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName);
-      const inEntry = e.target === field.current;
-      if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z' && (!typing || (inEntry && loop.text === ''))) {
-        e.preventDefault();
-        void (e.shiftKey ? redo() : undo());
-        return;
-      }
-      if (e.altKey && /^[1-6]$/.test(e.key)) {
-        e.preventDefault();
-        go(PHASES[Number(e.key) - 1]!.id);
-        return;
-      }
-      if (help || reader || (typing && !inEntry)) return;
-      if (inEntry && loop.text !== '') return;
-      if (e.key === '?') {
-        e.preventDefault();
-        setHelp(true);
-      } else if ((e.key === 'b' || e.key === 'B') && readable(loop) && !e.ctrlKey && !e.metaKey && !e.altKey) {
-        e.preventDefault();
-        setReader(true);
-      } else if ((e.key === 'l' || e.key === 'L') && phase === 'unpack' && !e.ctrlKey && !e.metaKey && !e.altKey) {
-        e.preventDefault();
-        loop.setPileKind(loop.pileKind ? null : 'R');
-      } else if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
-        e.preventDefault();
-        loop.move(e.key === 'ArrowDown' ? 1 : -1);
-      } else if (loop.card?.entry === 'confirm' && !e.ctrlKey && !e.metaKey && !e.altKey) confirmKey(e);
-    };
-    const confirmKey = (e: KeyboardEvent) => {
-      const onButton = e.target instanceof HTMLButtonElement || e.target instanceof HTMLAnchorElement;
-      const key = e.key.toLowerCase();
-      if (e.repeat) return;
-      if (key === 'enter' && !onButton) loop.confirm(true);
-      else if (key === 'n') loop.confirm(false);
-      else if (key === 's') loop.skip();
-      else if (key === 'm' && kit.settings.standIn) loop.readMeter();
-      else return;
-      e.preventDefault();
-    };
-  });
-  useEffect(() => {
-    const listen = (e: KeyboardEvent) => {
-      handler.current(e);
-    };
-    addEventListener('keydown', listen);
-    return () => {
-      removeEventListener('keydown', listen);
-    };
-  }, []);
-
   const openReader = () => {
     setReader(true);
   };
+  useBenchKeys({
+    loop,
+    field,
+    covered: help || reader,
+    practice: kit.settings.standIn !== null,
+    undo: () => void undo(),
+    redo: () => void redo(),
+    phase: (index) => {
+      go(PHASES[index]!.id);
+    },
+    help: () => {
+      setHelp(true);
+    },
+    reader: readable(loop) ? openReader : null,
+    pile:
+      phase === 'unpack'
+        ? () => {
+            loop.setPileKind(loop.pileKind ? null : 'R');
+          }
+        : null,
+  });
   const stages = deriveStages(kit, windows);
   return (
     <div className="bench">

@@ -25,7 +25,7 @@ const STEPS: Readonly<Record<number, (kit: Raw) => Raw>> = {
     if (!Array.isArray(kit['log'])) throw new Error('log must be a list');
     return {
       ...kit,
-      log: [...firstEntries(String(kit['created']), whole, chosen), ...(kit['log'] as unknown[])],
+      log: [...firstEntries(birth(String(kit['created']), kit['log'] as unknown[]), whole, chosen), ...(kit['log'] as unknown[])],
       ...(Object.keys(attachments).length > 0 ? { attachments } : {}),
     };
   },
@@ -50,6 +50,14 @@ function checkedSheet(sheet: unknown): Raw {
 function listAt(of: Raw, name: string, where: string): void {
   const list = of[name];
   if (!Array.isArray(list) || !list.every(isRecord)) throw new Error(`${where}.${name} must be a list of records`);
+}
+
+/** When a kit was made: before its first entry, whatever the clock said then. */
+function birth(created: string, log: readonly unknown[]): string {
+  const [first] = listOf(log)
+    .flatMap(({ at }) => (typeof at === 'string' && at <= created && !Number.isNaN(Date.parse(at)) ? [at] : []))
+    .sort();
+  return first === undefined ? created : new Date(Date.parse(first) - 1).toISOString();
 }
 
 /** Entries whose ids follow from what they say: two copies of one old kit unite without doubling, and differ where they differ. */

@@ -64,8 +64,6 @@ export interface ModelSpread {
   readonly forwardEmission: readonly [number, number];
   /** Transconductance of MOSFETs lies between 1/factor and factor times the card. */
   readonly transconductanceFactor: number;
-  /** Zener voltages of another maker lie off the middle by up to this share, beyond their tolerance. */
-  readonly zenerShare: number;
 }
 
 /**
@@ -83,7 +81,6 @@ export const MODEL_SPREADS: readonly ModelSpread[] = [
     earlyFactor: 1,
     forwardEmission: [1, 1],
     transconductanceFactor: 1,
-    zenerShare: 0,
   },
   {
     id: 'other-maker',
@@ -95,7 +92,6 @@ export const MODEL_SPREADS: readonly ModelSpread[] = [
     earlyFactor: 2,
     forwardEmission: [0.98, 1.05],
     transconductanceFactor: 2.5,
-    zenerShare: 0.02,
   },
 ];
 

@@ -102,11 +102,7 @@ function stepsOfPart(system: System, part: Part, piece: BoardPart, index: number
       );
       if (piece.kind === 'diode')
         add(system.modelSetter(part.name, 'N'), (d, spread) => N * (1 + between(-spread.emissionShare, spread.emissionShare, d.emission)));
-      if (piece.kind === 'zener')
-        add(
-          system.modelSetter(part.name, 'BV'),
-          (d, spread) => pieceValue(piece, BV, d, fault === 'wrong-value') * (piece.measured ? 1 : 1 + between(-spread.zenerShare, spread.zenerShare, d.lot)),
-        );
+      if (piece.kind === 'zener') add(system.modelSetter(part.name, 'BV'), (d) => pieceValue(piece, BV, d, fault === 'wrong-value'));
       break;
     }
     case 'Q': {
