@@ -1,5 +1,5 @@
 'use client';
-import { useMemo } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef } from 'react';
 import { contradicts, lotFindings, lotText, orientationCard, type Phase, systematicErrors } from '@/core/loop';
 import { type ConsequenceText } from '@/core/consequence';
 import { type Compartment, deriveStrangers, deriveTray, expectationOf, type KitState, type Line, meterOf } from '@/core/kit';
@@ -55,16 +55,21 @@ function Tray({
   lineInHand: string | null;
   loop: Loop;
 }) {
+  // The same function for every drawing: of a large tray only what changed is drawn anew.
+  const current = useRef(loop);
+  useEffect(() => {
+    current.current = loop;
+  });
+  const choose = useCallback((line: Line) => {
+    const states = current.current.states.filter((s) => 'line' in s.target && s.target.line.id === line.id);
+    const first = states.find((s) => !s.done) ?? states[0];
+    if (first) current.current.choose(first.target.id);
+  }, []);
   if (tray.length === 0) return <section className="card">This kit has no parts list yet. Make a new kit with one from the shelf.</section>;
   const short = tray.filter((c) => c.counted !== null && c.counted < c.line.quantity);
   const strangers = deriveStrangers(kit).map(({ entry: e }) =>
     typeof e.reading === 'number' ? print(e.reading, unitOf(LOOSE_FACTS[e.part].mode), 3) : String(e.marking ?? 'over-range'),
   );
-  const choose = (line: Line) => {
-    const states = loop.states.filter((s) => 'line' in s.target && s.target.line.id === line.id);
-    const first = states.find((s) => !s.done) ?? states[0];
-    if (first) loop.choose(first.target.id);
-  };
   return (
     <section className="card tray" aria-label="Tray">
       {tray.map((c) => (
@@ -95,7 +100,14 @@ function Apart({ title, note, names }: { title: string; note: string; names: rea
   );
 }
 
-function Cell({ c, phase, now, choose }: { c: Compartment; phase: 'unpack' | 'check'; now: boolean; choose: (line: Line) => void }) {
+interface CellProps {
+  readonly c: Compartment;
+  readonly phase: 'unpack' | 'check';
+  readonly now: boolean;
+  readonly choose: (line: Line) => void;
+}
+
+const Cell = memo(function Cell({ c, phase, now, choose }: CellProps) {
   const short = c.counted !== null && c.counted < c.line.quantity;
   const verdict: Verdict = phase === 'unpack' ? (c.counted === null ? 'none' : short ? 'out' : 'in') : c.verdict === 'none' && short ? 'out' : c.verdict;
   const tone = verdict === 'out' || verdict === 'doubtful' ? verdict : '';
@@ -124,7 +136,7 @@ function Cell({ c, phase, now, choose }: { c: Compartment; phase: 'unpack' | 'ch
       </span>
     </button>
   );
-}
+});
 
 function footText(c: Compartment, phase: 'unpack' | 'check'): string {
   if (phase === 'unpack' || !expectationOf(c.line)) {
