@@ -1,14 +1,6 @@
 import { defineConfig } from '@playwright/test';
+import { CHROMIUM } from './scripts/chromium';
 
-const args = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-];
 const port = 4173;
 
 export default defineConfig({
@@ -22,7 +14,7 @@ export default defineConfig({
     baseURL: `http://localhost:${port}`,
     serviceWorkers: 'block',
     viewport: { width: 1280, height: 800 },
-    launchOptions: { executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium', args },
+    launchOptions: CHROMIUM,
   },
   webServer: { command: 'node scripts/serve.mjs', url: `http://localhost:${port}`, env: { PORT: String(port) }, reuseExistingServer: false },
 });

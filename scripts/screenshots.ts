@@ -2,24 +2,16 @@
 import { spawn } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
+import { CHROMIUM } from './chromium';
 
 const PORT = 4188;
 const FOLDER = 'docs/screenshots';
-const args = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-];
 
 mkdirSync(FOLDER, { recursive: true });
 const server = spawn('node', ['scripts/serve.mjs'], { env: { ...process.env, PORT: String(PORT) } });
 process.on('exit', () => server.kill());
 await new Promise((ready) => server.stdout.once('data', ready));
-const browser = await chromium.launch({ executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium', args });
+const browser = await chromium.launch(CHROMIUM);
 const page = await (
   await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block', locale: 'en-GB', timezoneId: 'UTC' })
 ).newPage();

@@ -3,19 +3,10 @@ import { spawn } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { chromium, type Page } from '@playwright/test';
 import { documentOf } from '../../src/core/kit';
+import { CHROMIUM } from '../chromium';
 import { bigKit } from './bigKit';
 
 const PORT = 4189;
-const CHROMIUM = process.env['CHROMIUM'] ?? '/usr/bin/chromium';
-const args = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-];
 
 const at = (values: readonly number[], share: number) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]!;
 const spread = (values: readonly number[]) => `${at(values, 0.5).toFixed(1)} ms median, ${at(values, 0.95).toFixed(1)} ms p95`;
@@ -69,13 +60,13 @@ const puts = (page: Page) =>
   });
 
 export async function benchBrowser(say: (...text: string[]) => void, padded: (text: string) => string): Promise<void> {
-  if (!existsSync('out/index.html') || !existsSync(CHROMIUM)) {
+  if (!existsSync('out/index.html') || !existsSync(CHROMIUM.executablePath)) {
     say('in the browser: not measured (needs npm run build, and Chromium)');
     return;
   }
   const server = spawn('node', ['scripts/serve.mjs'], { env: { ...process.env, PORT: String(PORT) } });
   await new Promise((ready) => server.stdout.once('data', ready));
-  const browser = await chromium.launch({ executablePath: CHROMIUM, args });
+  const browser = await chromium.launch(CHROMIUM);
   try {
     const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' })).newPage();
     await page.goto(`http://localhost:${PORT}/`);

@@ -58,12 +58,6 @@ export interface ModelSpread {
   readonly emissionShare: number;
   /** Reverse current gain of bipolar transistors: sets how deep they saturate without load. */
   readonly reverseGainFactor: number;
-  /** Early voltages lie between 1/factor and factor times the card. */
-  readonly earlyFactor: number;
-  /** Forward emission coefficient of bipolar transistors, as factors of the card. */
-  readonly forwardEmission: readonly [number, number];
-  /** Transconductance of MOSFETs lies between 1/factor and factor times the card. */
-  readonly transconductanceFactor: number;
 }
 
 /**
@@ -71,28 +65,8 @@ export interface ModelSpread {
  * another maker (common practice, figures of the product's methods notes).
  */
 export const MODEL_SPREADS: readonly ModelSpread[] = [
-  {
-    id: 'as-carded',
-    weight: 0.6,
-    saturationFactor: 2,
-    ledVolts: 0,
-    emissionShare: 0,
-    reverseGainFactor: 1,
-    earlyFactor: 1,
-    forwardEmission: [1, 1],
-    transconductanceFactor: 1,
-  },
-  {
-    id: 'other-maker',
-    weight: 0.4,
-    saturationFactor: 10,
-    ledVolts: 0.25,
-    emissionShare: 0.05,
-    reverseGainFactor: 5,
-    earlyFactor: 2,
-    forwardEmission: [0.98, 1.05],
-    transconductanceFactor: 2.5,
-  },
+  { id: 'as-carded', weight: 0.6, saturationFactor: 2, ledVolts: 0, emissionShare: 0, reverseGainFactor: 1 },
+  { id: 'other-maker', weight: 0.4, saturationFactor: 10, ledVolts: 0.25, emissionShare: 0.05, reverseGainFactor: 5 },
 ];
 
 /** Everything that a diagnosis is computed from. */

