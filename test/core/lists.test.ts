@@ -112,6 +112,10 @@ describe('rubbish in lists', () => {
   test('marks that turn the direction of writing are taken out', () => {
     expect(brief('ref;value\n\u202eR1\u202c;\u200f10k')).toEqual([['resistor', 1e4, 1, 'R1']]);
   });
+  test('endless digits do not hang the reader', () => {
+    const row = `${'1'.repeat(400_000)},b,c`;
+    expect(toRows(`${row}\n${row}`)).toHaveLength(2);
+  });
   test('a list of 3000 lines is cut with a message, not swallowed', () => {
     const list = `ref;value\n${Array.from({ length: 3000 }, (_, i) => `R${i % 9999};1k`).join('\n')}`;
     const { lines, remarks } = read(list);

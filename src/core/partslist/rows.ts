@@ -5,8 +5,8 @@ const MOST_CHARACTERS = 2_000_000;
 
 const whole = (text: string): TableRow[] => text.split(/\r\n|\r|\n/).map((line, i) => ({ line: i + 1, cells: [line] }));
 
-/** Commas in brackets, between refs, and in figures among words: `(C3,4,5)`, `S8050 Q1,Q2,Q3`, `C2 0,1 µF`. They part no columns. */
-const INNER_COMMA = /\([^()]*\)|(?<=\p{L}+\d+)\s*,\s*(?=\p{L}+\d+(?![\p{L}\d]))|(?<=\s\d+),(?=\d)/gu;
+/** Commas in brackets, between refs, and in figures among words: `(C3,4,5)`, `S8050 Q1,Q2,Q3`, `C2 0,1 µF`. They part no columns. Bounded, as lists may be hostile. */
+const INNER_COMMA = /\([^()]*\)|(?<=\p{L}{1,4}\d{1,5})\s*,\s*(?=\p{L}{1,4}\d{1,5}(?![\p{L}\d]))|(?<=\s\d{1,9}),(?=\d)/gu;
 
 /**
  * Cuts a pasted list into rows. A table keeps its cells; lines of running text stay whole, whatever commas they hold.
