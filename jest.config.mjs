@@ -3,6 +3,8 @@ import nextJest from 'next/jest.js';
 const make = nextJest({ dir: './' });
 const config = make({
   testEnvironment: 'node',
+  // Two workers on two cores: the runner's own share is small.
+  maxWorkers: '100%',
   testMatch: ['<rootDir>/test/**/*.test.ts'],
   sandboxInjectedGlobals: ['Math'],
   setupFiles: ['<rootDir>/test/support/browser.ts'],

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { expectAccessible, openDemo, readFromMeter, storedKit } from './bench';
+import { appears, expectAccessible, giveFile, openDemo, readFromMeter, storedKit, suspects } from './bench';
 
 test('the whole job: from the bag to the hidden fault, repaired, exported and opened elsewhere', async ({ page, browser }) => {
   await page.goto('/');
@@ -14,7 +14,7 @@ test('the whole job: from the bag to the hidden fault, repaired, exported and op
 
   await page.keyboard.press('Alt+2');
   await expect(page.getByRole('textbox', { name: 'Meter shows' })).toBeFocused();
-  while (await page.getByRole('textbox', { name: 'Meter shows' }).isEnabled()) await readFromMeter(page);
+  while (await page.getByRole('textbox', { name: 'Meter shows' }).isVisible()) await readFromMeter(page);
   await expect(page.getByRole('complementary', { name: 'Why' }).getByText(/R6 reads 46\.\d+ kΩ/)).toBeVisible();
   await expectAccessible(page);
 
@@ -28,7 +28,7 @@ test('the whole job: from the bag to the hidden fault, repaired, exported and op
   await expect(page.getByRole('region', { name: 'Stages' })).toBeVisible();
   await expectAccessible(page);
   const find = page.getByRole('button', { name: 'Find the fault' });
-  for (let i = 0; i < 30 && !(await find.isVisible()); i++) {
+  for (let i = 0; i < 30 && !(await appears(find)); i++) {
     await expect(page.getByText('Computing the window')).toHaveCount(0);
     await readFromMeter(page);
   }
@@ -36,11 +36,15 @@ test('the whole job: from the bag to the hidden fault, repaired, exported and op
 
   // Find fault: follow the proposed readings until one suspect holds at least 80 %.
   await find.click();
-  const first = page.locator('.suspect').first();
+  const first = suspects(page).first();
+  const counted = page.getByRole('heading', { name: /Suspects after/ });
+  const advice = page.getByText(/One more reading helps|No further reading|Supply off\. .* measure this stage again/);
   for (let i = 0; i < 8; i++) {
-    await expect(page.getByRole('progressbar')).toHaveCount(0, { timeout: 60_000 });
+    await expect(advice).toBeVisible({ timeout: 60_000 });
     if ((await page.getByText(/One more reading helps/).count()) === 0) break;
+    const before = (await counted.textContent())!;
     await readFromMeter(page);
+    await expect(counted).not.toHaveText(before, { timeout: 60_000 });
   }
   await expect(first).toContainText('R9 is not connected');
   const share = Number(/(\d+) %/.exec((await first.textContent()) ?? '')?.[1]);
@@ -49,8 +53,9 @@ test('the whole job: from the bag to the hidden fault, repaired, exported and op
 
   // Repair it; the stage is measured again and passes, and so do those behind it.
   await page.getByRole('button', { name: 'I found it' }).click();
-  for (let i = 0; i < 30 && !(await page.getByText('All stages have passed.').first().isVisible()); i++) await readFromMeter(page);
-  await expect(page.getByText('All stages have passed.').first()).toBeVisible();
+  const passed = page.getByText('All stages have passed.').first();
+  for (let i = 0; i < 30 && !(await appears(passed)); i++) await readFromMeter(page);
+  await expect(passed).toBeVisible();
 
   await page.keyboard.press('Alt+6');
   await expect(page.getByText('Found: R9 is not connected')).toBeVisible();
@@ -63,7 +68,7 @@ test('the whole job: from the bag to the hidden fault, repaired, exported and op
   // A fresh profile finds everything again.
   const elsewhere = await (await browser.newContext()).newPage();
   await elsewhere.goto('/');
-  await elsewhere.getByLabel('Kit file').setInputFiles(file);
+  await giveFile(elsewhere, file);
   await expect(elsewhere.getByRole('navigation', { name: 'Phases' })).toBeVisible();
   expect(await storedKit(elsewhere)).toEqual(before);
   await elsewhere.keyboard.press('Alt+6');

@@ -1,8 +1,11 @@
-/** Serves the exported app from out/ on PORT (default 4173). */
+/** Serves the exported app from out/, compressed, on PORT (default 4173), to this machine only unless HOST says otherwise. */
 import { createServer } from 'node:http';
+import compression from 'compression';
 import handler from 'serve-handler';
 
 const port = Number(process.env.PORT ?? 4173);
+const host = process.env.HOST ?? 'localhost';
+const compress = compression();
 const headers = [
   {
     source: '**',
@@ -15,12 +18,14 @@ const headers = [
   { source: '_next/static/**', headers: [{ key: 'Cache-Control', value: 'public, max-age=31536000, immutable' }] },
 ];
 const server = createServer((request, response) => {
-  void handler(request, response, { public: 'out', trailingSlash: true, cleanUrls: true, directoryListing: false, headers });
+  compress(request, response, () => {
+    void handler(request, response, { public: 'out', trailingSlash: true, cleanUrls: true, directoryListing: false, headers });
+  });
 });
 server.on('error', (error) => {
   console.error(error.code === 'EADDRINUSE' ? `Port ${port} is taken. Choose another one: PORT=4200 npm run demo` : error.message);
   process.exit(1);
 });
-server.listen(port, () => {
-  console.log(`Zesty Bench is at http://localhost:${port}/  (Ctrl C stops it)`);
+server.listen(port, host, () => {
+  console.log(`Zesty Bench is at http://${host}:${port}/  (Ctrl C stops it${host === 'localhost' ? '; HOST=0.0.0.0 lets other machines in' : ''})`);
 });

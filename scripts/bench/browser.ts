@@ -7,33 +7,64 @@ import { CHROMIUM } from '../chromium';
 import { bigKit } from './bigKit';
 
 const PORT = 4189;
+/** Keys measured in each phase. */
+const KEYS = 30;
+/** No answer after this is none, milliseconds. */
+const GIVEN_UP = 3000;
+/** Between two keys of somebody who reads a meter and types fast, milliseconds. */
+const PAUSE = 350;
 
 const at = (values: readonly number[], share: number) => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]!;
 const spread = (values: readonly number[]) => `${at(values, 0.5).toFixed(1)} ms median, ${at(values, 0.95).toFixed(1)} ms p95`;
 
-/** Milliseconds from a key to the frame in which `shown` has changed. */
-async function keyToPaint(page: Page, key: string, shown: string): Promise<number> {
-  await page.evaluate((selector) => {
-    const before = document.querySelector(selector)?.textContent;
-    const w = window as unknown as { painted: Promise<number> };
-    w.painted = new Promise((done) => {
-      addEventListener(
-        'keydown',
-        () => {
-          const from = performance.now();
-          const frame = () => {
-            if (document.querySelector(selector)?.textContent !== before) requestAnimationFrame(() => setTimeout(() => done(performance.now() - from)));
-            else requestAnimationFrame(frame);
-          };
-          requestAnimationFrame(frame);
-        },
-        { once: true, capture: true },
-      );
-    });
-  }, shown);
+/** Milliseconds from a key to the frame that shows another text at `shown`; null when it does not change. */
+async function keyToPaint(page: Page, key: string, shown: string): Promise<number | null> {
+  await page.evaluate(
+    ([selector, most]) => {
+      const text = () => document.querySelector(selector)?.textContent;
+      const before = text();
+      const w = window as unknown as { painted: Promise<number | null> };
+      w.painted = new Promise((done) => {
+        addEventListener(
+          'keydown',
+          () => {
+            const from = performance.now();
+            setTimeout(() => done(null), most);
+            const watch = new MutationObserver(() => {
+              if (text() === before) return;
+              watch.disconnect();
+              requestAnimationFrame(() => setTimeout(() => done(performance.now() - from)));
+            });
+            watch.observe(document.body, { subtree: true, childList: true, characterData: true });
+          },
+          { once: true, capture: true },
+        );
+      });
+    },
+    [shown, GIVEN_UP] as const,
+  );
   await page.keyboard.press(key);
-  return page.evaluate(() => (window as unknown as { painted: Promise<number> }).painted);
+  return page.evaluate(() => (window as unknown as { painted: Promise<number | null> }).painted);
 }
+
+/** The same on a page that only counts keys: what the browser and the measuring cost alone. */
+async function emptyPage(page: Page): Promise<number[]> {
+  await page.setContent('<p id="n">0</p><script>let n=0;addEventListener("keydown",()=>{document.getElementById("n").textContent=++n})</script>');
+  const times: number[] = [];
+  for (let n = 0; n < KEYS; n++) times.push((await keyToPaint(page, 'x', '#n')) ?? GIVEN_UP);
+  return times;
+}
+
+const VERDICT = '[aria-label="Last verdict"]';
+const TARGET = '[aria-label="Probe bar"] h3';
+
+/** Phases of the loop: what is typed there, and what tells that it was taken. */
+const PHASES: readonly { readonly name: string; readonly hash: string; readonly type: string | null; readonly shown: string }[] = [
+  { name: 'Unpack', hash: 'unpack', type: '1', shown: VERDICT },
+  { name: 'Check', hash: 'check', type: '1.01', shown: VERDICT },
+  { name: 'Fit', hash: 'fit', type: null, shown: TARGET },
+  { name: 'Power up', hash: 'power', type: '1', shown: VERDICT },
+];
 
 /** One put of a small record into a database of the kind that kits live in, milliseconds. */
 const puts = (page: Page) =>
@@ -72,14 +103,9 @@ export async function benchBrowser(say: (...text: string[]) => void, padded: (te
     await page.goto(`http://localhost:${PORT}/`);
     await page.getByText('The shelf is empty').waitFor();
     say('in the browser, the kit of 300 lines and 5 000 entries');
-    const empty = await page.evaluate(
-      () =>
-        new Promise<number>((done) => {
-          const from = performance.now();
-          requestAnimationFrame(() => setTimeout(() => done(performance.now() - from)));
-        }),
-    );
-    say(padded('  an empty frame'), `${empty.toFixed(1)} ms`);
+    const blank = await browser.newPage();
+    say(padded('  an empty page, key to paint'), spread(await emptyPage(blank)));
+    await blank.close();
     say(padded('  append to disk, one put'), spread(await puts(page)));
     const from = Date.now();
     await page
@@ -87,18 +113,28 @@ export async function benchBrowser(say: (...text: string[]) => void, padded: (te
       .setInputFiles({ name: 'big.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(documentOf(bigKit()))) });
     await page.locator('#entry').or(page.locator('[data-confirm="yes"]')).first().waitFor();
     say(padded('  open its file, to the first target'), `${Date.now() - from} ms`);
-    await page.goto(page.url().replace(/#.*|$/, '#check'));
+    const address = page.url().replace(/#.*/, '');
+    await page.goto(`${address}#check`);
     await page.reload();
     const again = Date.now();
     await page.locator('#entry').waitFor();
     say(padded('  open it from storage, to the first target'), `${Date.now() - again} ms`);
-    const times: number[] = [];
-    for (let n = 0; n < 30; n++) {
-      await page.locator('.cell').nth(n).click();
-      await page.locator('#entry').fill('1.01k');
-      times.push(await keyToPaint(page, 'Enter', '.verdict-line'));
+    for (const { name, hash, type, shown } of PHASES) {
+      await page.goto(`${address}#${hash}`);
+      await page.reload();
+      await page.locator(TARGET).waitFor();
+      const times: number[] = [];
+      for (let n = 0; n < KEYS; n++) {
+        await page.waitForTimeout(PAUSE);
+        const entry = page.locator('#entry');
+        if (type !== null && (await entry.isVisible())) await entry.fill(`${type}${n % 2 === 0 ? '' : '1'}`);
+        else if (type !== null && !(await page.locator('[data-confirm="yes"]').isVisible())) break;
+        const took = await keyToPaint(page, 'Enter', shown);
+        if (took === null) break;
+        times.push(took);
+      }
+      say(padded(`  Enter to painted answer, ${name}`), times.length === 0 ? 'nothing was asked' : spread(times));
     }
-    say(padded('  Enter to painted verdict, Check'), spread(times));
   } finally {
     await browser.close();
     server.kill();

@@ -10,23 +10,27 @@ import { Simulation } from 'eecircuit-engine';
 import Papa from 'papaparse';
 import { readDeck } from '../../src/core/circuit/deck/read';
 import { writeDeck } from '../../src/core/circuit/deck/write';
-import { type Circuit } from '../../src/core/circuit/netlist';
+import type { Circuit } from '../../src/core/circuit/netlist';
 import { Newton } from '../../src/core/circuit/solve/newton';
 import { type OrderCache, System } from '../../src/core/circuit/solve/system';
-import { Diagnoser } from '../../src/core/diagnose/posterior';
+import { Diagnoser } from '../../src/core/diagnose/diagnoser';
 import { atRest } from '../../src/core/specimen/problem';
 import { boardFor } from '../../src/core/diagnose/request';
-import { type Board } from '../../src/core/fault/board';
-import { type Fault } from '../../src/core/fault/fault';
+import type { Board } from '../../src/core/fault/board';
+import type { Fault } from '../../src/core/fault/fault';
 import { applyFault } from '../../src/core/fault/apply';
 import { carryOver, type FaultLayout, FaultLayouts } from '../../src/core/fault/layouts';
 import { meterOf } from '../../src/core/kit';
 import { HANDHELD } from '../../src/core/meter';
 import { type LoosePiece, type ParcelLine, sortParcel } from '../../src/core/parcel';
-import { boardOf, circuitOf, sceneOf } from '../../src/core/stage/scene';
+import { boardOf } from '../../src/core/stage/boardOf';
+import { circuitOf } from '../../src/core/stage/elements';
+import { sceneOf } from '../../src/core/stage/scene';
 import { setupOf } from '../../src/core/stage/setup';
+import { windowsOf } from '../../src/core/stage/windows';
 import { benchBrowser } from './browser';
 import { benchDocument } from './document';
+import { benchPractice } from './practice';
 import { DEMOS } from '../../src/stand-in/demos';
 
 /** Runs a second, in the best of five windows: on both sides of a ratio, what else the machine does counts for little. */
@@ -80,7 +84,7 @@ function solveFaultList(circuit: Circuit, board: Board, faults: readonly Fault[]
   let solved = 0;
   for (const fault of faults) {
     const faulty = applyFault(circuit, board, fault).circuit;
-    const borrowed = layouts.borrow(fault, faulty);
+    const borrowed = layouts.borrow([fault], faulty);
     const layout = borrowed?.layout ?? ownLayout(faulty, orders);
     borrowed?.change.enter();
     const start = layout === layouts.main ? healthy.x : carryOver(healthy.x, layouts.main.system, layout.system, layout.linked);
@@ -149,6 +153,7 @@ async function benchBoard(folder: string, name: string): Promise<void> {
 }
 
 benchDocument(say, padded);
+benchPractice(say, padded);
 await benchBrowser(say, padded);
 
 const kit = DEMOS[0]!.kit({ id: 'bench', at: '2026-01-01T00:00:00Z' });
@@ -166,6 +171,40 @@ const whole = circuitOf(kit.sheet);
 const stage = kit.sheet.stages.find((s) => s.id === 'warm')!;
 const scene = atRest(sceneOf(setupOf(kit), whole, stage));
 const board = boardOf(setupOf(kit), whole);
+const FLASHER = `Two lamps in turn
+V1 vcc 0 9
+R1 vcc c1 1k
+R2 vcc c2 1k
+R3 vcc b1 47k
+R4 vcc b2 47k
+C1 c1 b2 1u
+C2 c2 b1 1u
+Q1 c1 b1 0 NS
+Q2 c2 b2 0 NS
+.ic V(c1)=0 V(b2)=-3
+.model NS NPN(IS=1.5E-14 BF=250 VAF=80 BR=4 RC=0.5 RE=0.1)
+.end`;
+const flasher = {
+  circuit: readDeck(FLASHER).circuit,
+  observables: ['c1', 'c2', 'b1', 'b2'].map((net) => ({ id: net, mode: 'dcv' as const, red: net, black: '0' })),
+};
+/** One run of something slow, as milliseconds and as solves of the reference in that time. */
+const once = (run: () => void) => {
+  const start = performance.now();
+  run();
+  const ms = performance.now() - start;
+  return `${ms.toFixed(0)} ms, the time of ${(ms / one).toFixed(0)} solves of the reference`;
+};
+say('windows of one stage');
+say(
+  padded('  a resting one of the demo'),
+  once(() => windowsOf(sceneOf(setupOf(kit), whole, stage), board, HANDHELD)),
+);
+say(
+  padded('  a two-transistor flasher that runs'),
+  once(() => windowsOf(flasher, { parts: [], neighbours: [] }, HANDHELD)),
+);
+
 const drawing = () => {
   const diagnoser = new Diagnoser({ board, scenes: [scene], meter: HANDHELD });
   diagnoser.prepare();

@@ -17,7 +17,7 @@ import {
 } from '../../src/core/marking';
 import { readFreeLine } from '../../src/core/partslist';
 import { arrayAt, numberAt, textAt } from './fields';
-import { type Request } from './main';
+import type { Request } from './main';
 
 /** One marking, or one line of a seller's list. */
 export function decode(request: Request): object {

@@ -1,8 +1,8 @@
 import Papa from 'papaparse';
-import { type Diagnoser } from '../../src/core/diagnose/posterior';
-import { answer, diagnoserFor, type DiagnoseRequest } from '../../src/core/diagnose/request';
-import { type Request } from './main';
-import { arrayOf, objectAt, numberAt, textAt } from './fields';
+import type { Diagnoser } from '../../src/core/diagnose/diagnoser';
+import { answer, diagnoserFor, diagnoserKey, type RequestObservation, type RequestReading, type RequestStage } from '../../src/core/diagnose/request';
+import type { Request } from './main';
+import { arrayAt, arrayOf, objectAt, numberAt, textAt, wordAt } from './fields';
 
 /** Boards by the text of their request: predictions of a board are computed once. */
 const boards = new Map<string, Diagnoser>();
@@ -20,18 +20,32 @@ export function diagnose(request: Request): object {
     counts: numberAt(m, 'counts'),
     displayCounts: numberAt(m, 'displayCounts'),
   };
-  const readings = arrayOf(request, 'readings').map((r): DiagnoseRequest['readings'][number] => ({
+  const readings = arrayOf(request, 'readings').map((r): RequestReading => ({
     at: textAt(r, 'at'),
     mode: textAt(r, 'mode'),
     value: r['value'] === 'over' ? 'over' : numberAt(r, 'value'),
+    ...(r['to'] === undefined ? {} : { to: textAt(r, 'to') }),
+    ...(r['stage'] === undefined ? {} : { stage: textAt(r, 'stage') }),
   }));
-  const key = JSON.stringify([deck, bom, testPoints, neighbours, meter]);
+  const stages = (request['stages'] === undefined ? [] : arrayOf(request, 'stages')).map(stageAt);
+  const observations = (request['observations'] === undefined ? [] : arrayOf(request, 'observations')).map((o): RequestObservation => ({
+    part: textAt(o, 'part'),
+    what: wordAt(o, 'what', ['lit', 'dark']),
+  }));
+  const rows = Papa.parse<Record<string, string>>(bom, { header: true, skipEmptyLines: true }).data;
+  const board = { deck, bom: rows, testPoints, neighbours, meter, readings, stages };
+  const key = diagnoserKey(board);
   let diagnoser = boards.get(key);
   if (!diagnoser) {
-    const rows = Papa.parse<Record<string, string>>(bom, { header: true, skipEmptyLines: true }).data;
-    diagnoser = diagnoserFor({ deck, bom: rows, testPoints, neighbours, meter });
+    diagnoser = diagnoserFor(board);
     if (boards.size >= KEPT_BOARDS) boards.delete(boards.keys().next().value!);
     boards.set(key, diagnoser);
   }
-  return answer(diagnoser, readings);
+  return answer(diagnoser, { readings, stages, observations });
+}
+
+function stageAt(raw: Request): RequestStage {
+  const absent = arrayAt(raw, 'absent').map((ref) => String(ref));
+  const supply = objectAt(raw, 'supply');
+  return { id: textAt(raw, 'id'), absent, supply: Object.fromEntries(Object.keys(supply).map((ref) => [ref, numberAt(supply, ref)])) };
 }

@@ -1,4 +1,4 @@
-import { type Request } from './main';
+import type { Request } from './main';
 
 /** Fields of a request, checked: each function throws an Error that names the field. */
 export function textAt(request: Request, key: string): string {
@@ -10,6 +10,13 @@ export function textAt(request: Request, key: string): string {
 export function numberAt(request: Request, key: string): number {
   const value = request[key];
   if (typeof value !== 'number' || !Number.isFinite(value)) throw new Error(`"${key}" must be a number`);
+  return value;
+}
+
+/** One of a few words. */
+export function wordAt<T extends string>(request: Request, key: string, words: readonly T[]): T {
+  const value = words.find((w) => w === request[key]);
+  if (value === undefined) throw new Error(`"${key}" must be ${words.map((w) => `"${w}"`).join(' or ')}`);
   return value;
 }
 

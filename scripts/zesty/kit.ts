@@ -25,12 +25,12 @@ import { judgeReading, windowFor, windowOfReading } from '../../src/core/loop/pr
 import { entryText } from '../../src/core/loop/logText';
 import { countTargets, fitTargets } from '../../src/core/loop/targets';
 import { sellerLetter } from '../../src/core/report';
-import { allWindows, windowInputs, type Windows } from '../../src/core/stage/allWindows';
-import { fittedAt } from '../../src/core/stage/scene';
+import { allWindows, windowInputs, type Windows } from '../../src/core/stage/index';
+import { fittedAt } from '../../src/core/stage/circuitAt';
 import { setupOf } from '../../src/core/stage/setup';
 import { placeOf } from '../../src/core/vocabulary';
 import { arrayOf, objectAt, textAt } from './fields';
-import { type Request } from './main';
+import type { Request } from './main';
 
 /** The document without a browser: open, edit, undo, merge, view. */
 export function kit(request: Request): object {
@@ -53,8 +53,8 @@ const ACTS: Readonly<Record<string, (request: Request) => object>> = {
       findings: [...opened.findings, ...inside],
     };
   },
-  edit: (r) => ({ kit: edited(document(r), arrayOf(r, 'entries'), arrayOf(r, 'stamps').map(stampAt)) }),
-  undo: (r) => ({ kit: undone(document(r), r) }),
+  edit: (r) => ({ kit: edited(documentAt(r), arrayOf(r, 'entries'), arrayOf(r, 'stamps').map(stampAt)) }),
+  undo: (r) => ({ kit: undone(documentAt(r), r) }),
   merge: (r) => {
     const docs = arrayOf(r, 'kits').map((k, i) => checked(k, `kits[${i}]`));
     const ids = [...new Set(docs.map((d) => d.id))];
@@ -66,11 +66,11 @@ const ACTS: Readonly<Record<string, (request: Request) => object>> = {
     const name = textAt(r, 'view');
     const view = VIEWS[name];
     if (!view) throw new Error(`"view" must be one of ${Object.keys(VIEWS).join(', ')}`);
-    return { value: view(foldDocument(document(r))) };
+    return { value: view(foldDocument(documentAt(r))) };
   },
 };
 
-const document = (r: Request) => checked(objectAt(r, 'kit'), 'kit');
+export const documentAt = (r: Request) => checked(objectAt(r, 'kit'), 'kit');
 
 function checked(raw: Request, name: string): KitDocument {
   const opened = checkKit(raw);

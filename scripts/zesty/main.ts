@@ -3,9 +3,13 @@ import { createInterface } from 'node:readline';
 import { diagnose } from './diagnose';
 import { kit } from './kit';
 import { decode } from './decode';
+import { load } from './load';
+import { place } from './place';
 import { receive } from './receive';
 import { solve } from './solve';
+import { trace } from './trace';
 import { verdict } from './verdict';
+import { windows } from './windows';
 
 export type Request = Readonly<Record<string, unknown>>;
 /** Answers one request; throws an Error whose message becomes the answer's `error`. */
@@ -17,6 +21,10 @@ const VERBS: Readonly<Record<string, { run: Verb; about: string }>> = {
   verdict: { run: verdict, about: 'conformity of one reading' },
   solve: { run: solve, about: 'operating point of a SPICE deck, or what a meter reads on it' },
   kit: { run: kit, about: 'a kit document: open, edit, undo, merge, view' },
+  load: { run: load, about: 'heat, recorded signals, load tests, series lamps, claims and controls' },
+  place: { run: place, about: 'places of parts from, or as, a centroid file or a bare-board netlist' },
+  trace: { run: trace, about: 'which pads to touch next with a continuity tester, and what differs from the drawing' },
+  windows: { run: windows, about: 'where a healthy board reads, for every check of a kit' },
   diagnose: { run: diagnose, about: 'suspects and the next reading, from readings of a board' },
 };
 

@@ -1,9 +1,9 @@
 import Papa from 'papaparse';
-import { type MeterRange } from '../../src/core/meter';
+import type { MeterRange } from '../../src/core/meter';
 import { listValue, type LooseKind, type LoosePiece, type LooseQuantity, type ParcelLine, type ParcelMeter, sortParcel } from '../../src/core/parcel';
 import { readTolerance } from '../../src/core/quantity';
 import { arrayOf, numberAt, objectAt, textAt } from './fields';
-import { type Request } from './main';
+import type { Request } from './main';
 
 const KINDS: readonly string[] = ['R', 'C', 'L', 'D', 'LED', 'Q'];
 

@@ -7,7 +7,7 @@ import { statisticsOf, type TraceStatistics } from '../../src/core/circuit/trace
 import { transient } from '../../src/core/circuit/transient';
 import { operatingPoint } from '../../src/core/circuit/operatingPoint';
 import { arrayAt, numberAt, objectAt, textAt } from './fields';
-import { type Request } from './main';
+import type { Request } from './main';
 
 export function solve(request: Request): object {
   const circuit = circuitOf(request);

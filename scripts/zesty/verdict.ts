@@ -1,6 +1,6 @@
 import { judgePart } from '../../src/core/verdict';
 import { arrayAt, numberAt, objectAt } from './fields';
-import { type Request } from './main';
+import type { Request } from './main';
 
 /** Conformity of one reading; tolerance in percent. */
 export function verdict(request: Request): object {

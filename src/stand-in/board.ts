@@ -1,5 +1,5 @@
-import { type Circuit } from '@/core/circuit';
-import { type LooseEntryBody } from '@/core/loop';
+import { averageCurrentThrough, type Circuit } from '@/core/circuit';
+import type { LooseEntryBody } from '@/core/loop';
 import { capacitorCode } from '@/core/marking';
 import {
   atRest,
@@ -9,49 +9,24 @@ import {
   MODEL_SPREADS,
   OVER,
   type Problem,
+  isObservable,
   readRunning,
   specimenOf,
   specimenSteps,
   type StageScene,
 } from '@/core/specimen';
-import { applyFault, type Board, type Fault, HEALTHY } from '@/core/fault';
-import { expectationOf, type KitState, type Line, type ObserveCheck, offsetOf, type ReadingValue, type Ref, type Stage, type StandIn } from '@/core/kit';
+import { applyFaults, type Board } from '@/core/fault';
+import { expectationOf, type Line, type ObserveCheck, offsetOf, type ReadingValue, type Stage } from '@/core/kit';
 import { type MeterProfile, rangeFor, uncertaintyIn } from '@/core/meter';
-import { boardOf, circuitAt, circuitOf, sceneOf, type Setup, setupOf, showsSign } from '@/core/stage';
+import { boardOf, circuitAt, circuitOf, sceneOf, showsSign } from '@/core/stage';
 import { factsOf, type MeterMode } from '@/core/vocabulary';
 import { randomStream } from '@/core/statistics';
+import { faultsLeft, type Practice } from './practice';
 
 /**
  * A simulated bag of parts and board, and a meter on it, for practice without hardware.
  * It knows the hidden fault; nothing else in the program does.
  */
-
-/** What the simulated meter needs to know: plain data. */
-export interface Practice {
-  readonly setup: Setup;
-  readonly standIn: StandIn | null;
-  readonly repaired: readonly Ref[];
-  /** Entries so far: every reading has an error of its own. */
-  readonly attempt: number;
-}
-
-export const practiceOf = (kit: KitState): Practice => ({
-  setup: setupOf(kit),
-  standIn: kit.settings.standIn,
-  repaired: [...kit.repaired],
-  attempt: kit.log.length,
-});
-
-export const hideFault = (fault: Fault) => btoa(JSON.stringify(fault));
-
-/** The fault on the simulated board, mended once one of its parts (or the board itself) was repaired. */
-function hiddenFault(practice: Practice): Fault {
-  if (!practice.standIn) return HEALTHY;
-  const fault = JSON.parse(atob(practice.standIn.fault)) as Fault;
-  const repaired = new Set(practice.repaired);
-  const places: readonly string[] = fault.kind === 'bridge' ? fault.detail.nets : fault.parts;
-  return places.some((ref) => repaired.has(ref)) ? HEALTHY : fault;
-}
 
 /** True value of one piece in the simulated bag, SI. */
 function pieceValue(practice: Practice, line: Line, piece: number): number | null {
@@ -106,7 +81,8 @@ export function readPiece(practice: Practice, line: Line, piece: number, attempt
   const value = pieceValue(practice, line, piece);
   if (!expected || value === null) return null;
   const meter = practice.setup.meter;
-  return display(meter, expected.mode, value + offsetOf(meter, expected.mode), randomStream(hash(`${line.id}/${piece}/${attempt}`)));
+  const leads = expected.mode === 'ohms' ? (practice.standIn?.leads ?? 0) : 0;
+  return display(meter, expected.mode, value + leads + offsetOf(meter, expected.mode), randomStream(hash(`${line.id}/${piece}/${attempt}`)));
 }
 
 /** What the simulated meter shows at an observable of a stage; null when the board has no such point. */
@@ -120,14 +96,15 @@ export function readBoard(practice: Practice, stage: Stage, observableId: string
   const one: StageScene = { circuit: scene.circuit, observables: [observable] };
   const value = restingValue(practice, { board, scenes: [atRest(one)], meter }) ?? runningValue(practice, board, one);
   if (value === null || value === 'over') return value;
-  return display(meter, observable.mode, value, randomStream(hash(`${observableId}/${attempt}`)));
+  const leads = observable.mode === 'ohms' ? (practice.standIn?.leads ?? 0) : 0;
+  return display(meter, observable.mode, value + leads, randomStream(hash(`${observableId}/${attempt}`)));
 }
 
 /** True value of the only observable of a problem, where an operating point tells it. */
 function restingValue(practice: Practice, problem: Problem): ReadingValue | null {
   const [observable] = problem.scenes[0]!.observables;
   if (!observable) return null;
-  const sample = new FaultSampler(problem, hiddenFault(practice), new Map(), null).draw(specimenNumber(practice), 1, MODEL_SPREADS[0]!);
+  const sample = new FaultSampler(problem, faultsLeft(practice), new Map(), null).draw(specimenNumber(practice), 1, MODEL_SPREADS[0]!);
   if (sample.rows === 0) return null;
   const value = fromScale(observable.mode, sample.values[0]!);
   return value >= OVER[observable.mode] * 0.999 ? 'over' : value;
@@ -138,17 +115,17 @@ function runningValue(practice: Practice, board: Board, scene: StageScene): Read
   const observables = inMotion(scene);
   const [observable] = observables;
   if (!observable) return null;
-  const fault = hiddenFault(practice);
-  const faulty = applyFault(scene.circuit, board, fault);
+  const faults = faultsLeft(practice);
+  const faulty = applyFaults(scene.circuit, board, faults);
   const { readings, stalled } = readRunning(faulty.circuit, observables, {
     prepare: (system) => {
       const specimen = specimenOf(board, specimenNumber(practice) + 1);
-      for (const step of specimenSteps(system, faulty.circuit, board, fault, faulty.pieceAt)) step(specimen, MODEL_SPREADS[0]!);
+      for (const step of specimenSteps(system, faulty.circuit, board, faults, faulty.pieceAt)) step(specimen, MODEL_SPREADS[0]!);
     },
   });
-  if (stalled && observable.mode !== 'frequency')
+  if (stalled && isObservable(observable))
     return restingValue(practice, { board, scenes: [{ circuit: scene.circuit, observables: [observable] }], meter: practice.setup.meter });
-  return readings.get(observable.id) ?? (observable.mode === 'frequency' ? 0 : null);
+  return readings.get(observable.id) ?? (isObservable(observable) ? null : 0);
 }
 
 const specimenNumber = (practice: Practice) => practice.standIn?.seed ?? 1;
@@ -156,8 +133,8 @@ const specimenNumber = (practice: Practice) => practice.standIn?.seed ?? 1;
 /** Whether the simulated board does what an observation expects; true when nothing in the circuit shows it. */
 export function watchBoard(practice: Practice, stage: Stage, check: ObserveCheck): boolean {
   const whole = circuitOf(practice.setup.sheet);
-  const circuit = applyFault(circuitAt(practice.setup, whole, stage), trueBoard(practice, whole), hiddenFault(practice)).circuit;
-  return showsSign(practice.setup.sheet, circuit, check);
+  const circuit = applyFaults(circuitAt(practice.setup, whole, stage), trueBoard(practice, whole), faultsLeft(practice)).circuit;
+  return showsSign(practice.setup.sheet, circuit, check, averageCurrentThrough);
 }
 
 /** The board with the very pieces of the bag: values exact, so that Check and Power up tell one story. */

@@ -1,2 +1,6 @@
-export { hideFault, looseFromBag, type LooseFromBag, pieceCount, type Practice, practiceOf, readBoard, readPiece, watchBoard } from './board';
+export { looseFromBag, type LooseFromBag, pieceCount, readBoard, readPiece, watchBoard } from './board';
 export { DEMOS } from './demos';
+export { type Played, type PlayedStep, playRound } from './play';
+export { hideFault, type Practice, practiceOf } from './practice';
+export { type PracticeReview, type PracticeStanding, practiceStanding } from './review';
+export { DIFFICULTIES, type Difficulty, hideTrouble, type Trouble, type TroubleChoice, TROUBLES } from './trouble';

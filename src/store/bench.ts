@@ -13,10 +13,12 @@ import {
   lastRedoable,
   lastUndoable,
   type OpenFinding,
+  put,
   type UnknownEntry,
   unite,
 } from '@/core/kit';
-import { appendEntries, loadKit, saveSummary, summaryOf } from './storage';
+import { noteStanding } from './shelfItems';
+import { appendEntries, loadKit, saveAttachments, summaryOf } from './storage';
 import { stampAfter } from './stamps';
 import { onTabs, tellTabs } from './tabs';
 
@@ -40,11 +42,17 @@ export interface BenchState {
   readonly attachments: NonNullable<KitDocument['attachments']>;
   /** Entries that are on the screen and not yet in the storage. */
   readonly unsaved: readonly Logged[];
-  /** An entry is on its way to the disk. */
-  readonly saving: boolean;
+  /** What this tab wrote last, as one step: what it did can be said, and taken back. */
+  readonly written: readonly Logged[];
   open: (id: string) => Promise<void>;
   /** Writes entries, several as one step; they are on disk, or marked as not saved, when this resolves. */
   append: (what: Writing) => Promise<void>;
+  /** Writes a note with its photos; rejects with a message where a photo cannot be read or kept. */
+  note: (text: string, photos: readonly File[]) => Promise<void>;
+  /** Keeps a photo of the board or of a paper with the sheet; rejects with a message where it cannot be read or kept. */
+  photo: (file: File) => Promise<void>;
+  /** Writes what the shelf shows of the kit now, when it is still to be written: the bench is being left. */
+  settle: () => void;
   undo: () => Promise<void>;
   redo: () => Promise<void>;
   retry: () => Promise<void>;
@@ -56,6 +64,8 @@ const NOT_SAVED =
 const CLEARED = 'The browser’s storage was cleared while this kit was open. It was written anew from this tab; export it to a file to be safe.';
 const READ_ONLY = 'A newer program wrote this kit: it is shown here and cannot be changed.';
 const RETRY_EVERY = 4000;
+/** The hand rests, milliseconds. */
+const NOTED_AFTER = 700;
 
 const listOf = (bodies: EntryBody | readonly EntryBody[] | null): readonly EntryBody[] => (bodies === null ? [] : 'kind' in bodies ? [bodies] : bodies);
 
@@ -66,6 +76,21 @@ export const useBench = create<BenchState>((set, get) => {
     const mine = queue.then(run, run);
     queue = mine.catch(() => undefined);
     return mine;
+  };
+
+  /** Photos made smaller and stored by their hashes. */
+  const keep = async (files: readonly File[]) => {
+    if (files.length === 0) return [];
+    const { keepPhoto } = await import('./photos');
+    const kept = await Promise.all(files.map(keepPhoto));
+    const bytes = Object.fromEntries(kept.map((k) => [k.photo.hash, k.bytes]));
+    try {
+      await saveAttachments(get().kit!.id, bytes);
+    } catch {
+      throw new Error('The browser’s storage has no room for the photo. Nothing was written; export old kits and take them off the shelf.');
+    }
+    set({ attachments: { ...get().attachments, ...bytes } });
+    return kept;
   };
 
   const show = (entries: readonly Logged[]) => {
@@ -94,18 +119,34 @@ export const useBench = create<BenchState>((set, get) => {
 
   /** On disk before it is shown; when the disk refuses, it is shown marked. */
   const store = async (kit: KitState, entries: readonly Entry[]) => {
-    set({ saving: true });
+    // All that changes is told at once: the bench is drawn once.
+    let after: Partial<BenchState>;
     try {
       const came = await appendEntries(kit, [...get().unsaved, ...entries]);
-      set({ unsaved: [], ...(came === 'rewritten' ? { alarm: CLEARED } : get().alarm === NOT_SAVED ? { alarm: null } : {}) });
+      after = {
+        ...(get().unsaved.length > 0 ? { unsaved: [] } : {}),
+        ...(came === 'rewritten' ? { alarm: CLEARED } : get().alarm === NOT_SAVED ? { alarm: null } : {}),
+      };
     } catch {
-      set({ unsaved: [...get().unsaved, ...entries], alarm: NOT_SAVED });
+      after = { unsaved: [...get().unsaved, ...entries], alarm: NOT_SAVED };
     }
-    set({ saving: false });
-    show(entries);
-    tellTabs({ kit: kit.id, entries });
     const now = get().kit;
-    if (now) saveSummary(summaryOf(now)).catch(() => undefined);
+    set({ ...after, written: entries, ...(now ? { kit: extend(now, ...entries) } : {}) });
+    tellTabs({ kit: kit.id, entries });
+    noteOnShelf();
+  };
+
+  /** The shelf's note of the kit follows when the hand rests: it costs more than an entry. */
+  let noting: ReturnType<typeof setTimeout> | undefined;
+  const noteNow = () => {
+    clearTimeout(noting);
+    noting = undefined;
+    const { kit } = get();
+    if (kit) noteStanding(summaryOf(kit)).catch(() => undefined);
+  };
+  const noteOnShelf = () => {
+    clearTimeout(noting);
+    noting = setTimeout(noteNow, NOTED_AFTER);
   };
 
   const retry = async () => {
@@ -125,6 +166,9 @@ export const useBench = create<BenchState>((set, get) => {
     }, RETRY_EVERY);
     addEventListener('beforeunload', (e) => {
       if (get().unsaved.length > 0) e.preventDefault();
+    });
+    addEventListener('pagehide', () => {
+      get().settle();
     });
     // A tab that slept may have missed what others told.
     document.addEventListener('visibilitychange', () => {
@@ -157,9 +201,10 @@ export const useBench = create<BenchState>((set, get) => {
     damaged: [],
     attachments: {},
     unsaved: [],
-    saving: false,
+    written: [],
     async open(id) {
-      set({ status: 'loading', kit: null, readOnly: false, alarm: null, findings: [], damaged: [], attachments: {}, unsaved: [] });
+      get().settle();
+      set({ status: 'loading', kit: null, readOnly: false, alarm: null, findings: [], damaged: [], attachments: {}, unsaved: [], written: [] });
       let opened;
       try {
         opened = await loadKit(id);
@@ -180,6 +225,22 @@ export const useBench = create<BenchState>((set, get) => {
       void inTurn(catchUp);
     },
     append: (what) => inTurn(() => write(what)),
+    settle() {
+      if (noting !== undefined) noteNow();
+    },
+    async photo(file) {
+      if (get().readOnly || !get().kit) return;
+      const [kept] = await keep([file]);
+      const { name, hash, type } = kept!.photo;
+      const size = Math.floor((kept!.bytes.length * 3) / 4);
+      await get().append((k) => put(k, 'photos', { id: `photo-${hash.slice(0, 12)}`, name, hash, type, size }));
+    },
+    async note(text, files) {
+      if (get().readOnly) return get().append({ kind: 'noted', text });
+      if (!get().kit) return;
+      const kept = await keep(files);
+      await get().append({ kind: 'noted', text, ...(kept.length > 0 ? { photos: kept.map((k) => k.photo) } : {}) });
+    },
     undo: () =>
       inTurn(() =>
         write((kit) => {

@@ -1,4 +1,4 @@
-import { type KitState } from '@/core/kit';
+import type { KitState } from '@/core/kit';
 import { startEngine } from '@/workers/client';
 import { type AskedOf, type ComputationName, COMPUTATIONS, type InputsOf, type ResultOf } from '@/workers/contract';
 import { questionSlot, Runner } from './runner';
@@ -6,7 +6,10 @@ import { questionSlot, Runner } from './runner';
 export { Cancelled, NONE, type Result } from './runner';
 export { type AskedOf, type ComputationName, type Course, type ResultOf } from '@/workers/contract';
 
-export const runner = new Runner(startEngine);
+/** Long enough for a verdict to be painted, too short to be noticed in a window, milliseconds. */
+const AFTER_TYPING = 90;
+
+export const runner = new Runner(startEngine, AFTER_TYPING);
 
 /** What a computation follows from now; null when there is nothing to compute. */
 export const inputsOf = <N extends ComputationName>(name: N, kit: KitState, asked: AskedOf<N>): InputsOf<N> | null => COMPUTATIONS[name].inputs(kit, asked);
@@ -18,7 +21,7 @@ export function ask<N extends ComputationName>(name: N, kit: KitState, asked: As
 }
 
 /** Asks about something that belongs to no kit yet. */
-export const askFree = <N extends 'course' | 'readDraft' | 'checkDeck'>(
+export const askFree = <N extends 'course' | 'readDraft' | 'draftStages' | 'checkDeck'>(
   name: N,
   inputs: InputsOf<N>,
   progress?: (done: number) => void,

@@ -1,5 +1,5 @@
 import { type ComputationName, COMPUTATIONS, type InputsOf, type LaneName, type ResultOf } from '@/workers/contract';
-import { type Engine } from '@/workers/client';
+import type { Engine } from '@/workers/client';
 
 /** A result as screens see it. `stale`: an older answer of the same kit, to be shown dimmed and never judged with. */
 export type Result<T> =
@@ -80,7 +80,16 @@ export class Runner {
   private readonly cache = new Map<string, unknown>();
   private readonly heard = new Set<() => void>();
 
-  constructor(private readonly start: () => Engine) {}
+  private readonly waiting = new Map<string, ReturnType<typeof setTimeout>>();
+
+  /**
+   * `pause`: how long what a slot wants waits before its work begins, milliseconds. Whoever types gets the verdict first, and
+   * what the next entry overtakes was never begun.
+   */
+  constructor(
+    private readonly start: () => Engine,
+    private readonly pause = 0,
+  ) {}
 
   subscribe = (hear: () => void): (() => void) => {
     this.heard.add(hear);
@@ -114,7 +123,20 @@ export class Runner {
       before === null ? { state: 'working', value: null, progress: 0, message: null } : { state: 'stale', value: before, progress: 0, message: null };
     this.slots.set(slot, { name, inputs, kit, key, result });
     this.tell();
-    this.enqueue({ slot, name, kit, key, inputs, settle: null, attempts: 0 });
+    const job = { slot, name, kit, key, inputs, settle: null, attempts: 0 };
+    // The first answer is waited for: it begins at once.
+    if (this.pause === 0 || before === null) {
+      this.enqueue(job);
+      return;
+    }
+    clearTimeout(this.waiting.get(slot));
+    this.waiting.set(
+      slot,
+      setTimeout(() => {
+        this.waiting.delete(slot);
+        this.enqueue(job);
+      }, this.pause),
+    );
   }
 
   /** Asks once for an answer that no slot keeps. Another question in the same lane's slot overtakes it. */
@@ -179,6 +201,8 @@ export class Runner {
   }
 
   private cancel(slot: string): void {
+    clearTimeout(this.waiting.get(slot));
+    this.waiting.delete(slot);
     for (const lane of this.lanes.values()) {
       lane.queue = lane.queue.filter((j) => j.slot !== slot);
       if (lane.running?.slot === slot) {

@@ -6,23 +6,27 @@ import {
   type Entry,
   type KitDocument,
   type KitState,
+  inBatch,
   newKit,
   openKit,
+  patch,
   type OpenResult,
+  type StandIn,
   put,
   type TypeCard,
   type UnknownEntry,
   unite,
 } from '@/core/kit';
-import { makeSheet, type Draft } from '@/core/draft';
+import { type Beside, makeSheet, type Draft } from '@/core/draft';
 import { entryText } from '@/core/loop';
 import { cardFor } from '@/core/typecard';
+
+export type { Difficulty, Trouble } from '@/stand-in';
 import { DEMOS } from '@/stand-in/demos';
 import { newId, stampAfter } from './stamps';
-import { appendEntries, createKit as storeKit, listCards, loadKit, saveAttachments, saveSummary, summaryOf } from './storage';
+import { appendEntries, createKit as storeKit, listCards, loadKit, saveAttachments, summaryOf } from './storage';
+import { noteStanding } from './shelfItems';
 import { tellTabs } from './tabs';
-
-export const shelfDemos = DEMOS.map(({ slug, title, about }) => ({ slug, title, about }));
 
 /** Puts a fresh demo on the shelf; returns its id. */
 export async function openDemo(slug: string): Promise<string> {
@@ -100,19 +104,31 @@ export async function takeIn(doc: KitDocument): Promise<string> {
   if (added.length > 0) {
     await appendEntries(here.kit, added);
     tellTabs({ kit: doc.id, entries: added });
-    await saveSummary(summaryOf(foldDocument({ ...here.kit, log: unite(here.kit.log, added).log })));
+    await noteStanding(summaryOf(foldDocument({ ...here.kit, log: unite(here.kit.log, added).log })));
   }
   return doc.id;
 }
 
 /** Makes a kit from a pasted list and deck; returns its id. Cards of one's own collection that fit its lines come along. */
-export async function createKit(title: string, draft: Draft, deck: string, nets: readonly string[]): Promise<string> {
-  const sheet = makeSheet(title, draft, deck, nets);
+export async function createKit({ title, draft, deck, nets, beside, built }: NewKitParts): Promise<string> {
+  const sheet = makeSheet(title, draft, deck, nets, beside);
   const own = await listCards().catch((): TypeCard[] => []);
   const fitting = [...new Set(sheet.lines.flatMap((l) => cardFor(l, own) ?? []))].filter((c) => own.includes(c));
-  const kit = newKit({ ...sheet, typeCards: fitting }, stampAfter(undefined));
+  const bare = newKit({ ...sheet, typeCards: fitting }, stampAfter(undefined));
+  const refs = sheet.lines.filter((l) => !l.notFitted).flatMap((l) => l.refs);
+  const kit = built && refs.length > 0 ? extend(bare, { kind: 'fitted', refs, ...stampAfter(bare.log.at(-1)?.at) }) : bare;
   await storeKit(documentOf(kit));
   return kit.id;
+}
+
+/** What a new kit is made of. `built`: it stands on the bench already, everything fitted. */
+export interface NewKitParts {
+  readonly title: string;
+  readonly draft: Draft;
+  readonly deck: string;
+  readonly nets: readonly string[];
+  readonly beside: Beside;
+  readonly built: boolean;
 }
 
 /** Cards of one's own collection that lines of a kit use and the kit does not have: they belong into its file. */
@@ -120,4 +136,60 @@ export async function adoptCards(kit: KitState) {
   const own = await listCards().catch((): TypeCard[] => []);
   const used = [...new Set(kit.sheet.lines.flatMap((l) => cardFor(l, kit.sheet.typeCards, own) ?? []))];
   return used.filter((c) => own.includes(c)).map((c) => put(kit, 'typeCards', c));
+}
+
+/** Longest title that a kit may have. */
+const LONGEST_TITLE = 200;
+/** A kit's title with what tells the copy from it; the title gives way where both are too long. */
+const titled = (title: string, addition: string) => `${title.slice(0, LONGEST_TITLE - addition.length)}${addition}`;
+
+/** The kit under this id, or why it cannot be opened. */
+async function opened(id: string): Promise<{ doc: KitDocument; kit: KitState }> {
+  const found = await loadKit(id);
+  if (!found?.ok) throw new Error(found?.message ?? 'The kit is not here any more.');
+  if (found.readOnly) throw new Error('A newer program wrote this kit: it cannot be changed here.');
+  return { doc: found.kit, kit: foldDocument(found.kit) };
+}
+
+/** Gives a kit another name: one entry of its log. */
+export async function renameKit(id: string, title: string): Promise<void> {
+  const { kit } = await opened(id);
+  if (title.trim() === '' || title.length > LONGEST_TITLE) throw new Error(`A kit needs a name of at most ${LONGEST_TITLE} letters.`);
+  const change = patch(kit, 'about', [...kit.rooms.about.keys()][0] ?? '', { title });
+  if (!change) throw new Error('This kit does not say what it is.');
+  const entries = inBatch([change], stampAfter(kit.log[kit.log.length - 1]?.at));
+  await appendEntries(kit, entries);
+  tellTabs({ kit: id, entries });
+  await noteStanding(summaryOf(extend(kit, ...entries)));
+}
+
+/** A second copy of the same kit: its sheet for another bag, or all of it. Returns its id. */
+export async function duplicateKit(id: string, withLog: boolean): Promise<string> {
+  const { doc, kit } = await opened(id);
+  if (withLog) {
+    const copy = { ...doc, id: newId() };
+    await storeKit(copy);
+    await renameKit(copy.id, titled(kit.sheet.title, ', copy'));
+    return copy.id;
+  }
+  const { meter, school, measure } = kit.settings;
+  const fresh = newKit({ ...kit.sheet, title: titled(kit.sheet.title, ', another one') }, stampAfter(undefined), {
+    meter,
+    school,
+    measure,
+    meters: kit.settings.meters,
+  });
+  // Photos of the sheet come along, those of notes stay with their log.
+  const photos = new Set(kit.sheet.photos.map((p) => p.hash));
+  await storeKit(documentOf(fresh, Object.fromEntries(Object.entries(doc.attachments ?? {}).filter(([hash]) => photos.has(hash)))));
+  return fresh.id;
+}
+
+/** A copy of a kit to practise on: its sheet and a simulated bench, nothing of its log. Returns its id. */
+export async function practiceCopy(kit: KitState, standIn: StandIn): Promise<string> {
+  const title = kit.sheet.title.replace(/, practice.*$/, '');
+  const { meter, meters } = kit.settings;
+  const copy = newKit({ ...kit.sheet, photos: [], title: titled(title, ', practice') }, stampAfter(undefined), { standIn, meter, meters });
+  await storeKit(documentOf(copy));
+  return copy.id;
 }

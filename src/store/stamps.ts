@@ -1,4 +1,4 @@
-import { type Stamp } from '@/core/kit';
+import type { Stamp } from '@/core/kit';
 
 /** Clock and ids live here, outside the core. */
 export const newId = (): string => crypto.randomUUID();

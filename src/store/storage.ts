@@ -1,6 +1,6 @@
 import localforage from 'localforage';
 import {
-  checkKit,
+  checkCurrent,
   type DamagedEntry,
   documentOf,
   type Entry,
@@ -14,6 +14,9 @@ import {
   type UnknownEntry,
   unite,
 } from '@/core/kit';
+import type { Beside } from '@/core/draft';
+import { standingOf } from '@/core/loop';
+import { oldKits, PREFIX, saveSummary, type ShelfItem } from './shelfItems';
 
 type Logged = Entry | UnknownEntry;
 
@@ -21,40 +24,22 @@ type Logged = Entry | UnknownEntry;
  * One small database a kit: `~kit` says what it is, `e:` holds one entry a key, `c:` a packed chunk of older ones, `a:` an
  * attachment. Appending is one put, so that two tabs cannot overwrite each other.
  */
-const PREFIX = 'zesty-kit-';
 const ABOUT = '~kit';
 /** More single entries than this are packed; the newest stay single. */
 const PACK_ABOVE = 400;
 const KEEP_SINGLE = 200;
 
 const opened = new Map<string, LocalForage>();
+/** Forgets the connection to a kit whose database was dropped. */
+export const forget = (id: string) => opened.delete(id);
 function baseOf(id: string): LocalForage {
   const known = opened.get(id) ?? localforage.createInstance({ name: `${PREFIX}${id}`, storeName: 'log' });
   opened.set(id, known);
   return known;
 }
 
-const shelf = localforage.createInstance({ name: 'zesty-shelf', storeName: 'kits' });
 const cards = localforage.createInstance({ name: 'zesty-bench', storeName: 'cards' });
 const drafts = localforage.createInstance({ name: 'zesty-bench', storeName: 'drafts' });
-/** Where versions up to 3 kept whole kits. */
-const oldKits = localforage.createInstance({ name: 'zesty-bench', storeName: 'kits' });
-
-/** What the shelf shows of a kit without opening it. */
-export interface ShelfItem {
-  readonly id: string;
-  readonly title: string;
-  readonly maker: string;
-  readonly entries: number;
-  readonly lastAt: string;
-  /** Why the stored kit cannot be opened; null when it can. */
-  readonly damaged: string | null;
-  /** When it was taken off the shelf; it can be put back for a while. */
-  readonly removedAt?: string | undefined;
-}
-
-/** A kit taken off the shelf is kept this long, so that it can be put back, milliseconds. */
-const KEPT_FOR = 10 * 60 * 1000;
 
 /** A kit as it came out of the storage. */
 export interface StoredKit {
@@ -103,7 +88,7 @@ export async function loadKit(id: string): Promise<LoadResult | null> {
   if (raw.about === null && raw.log.length === 0) return adoptOld(id);
   const { about, log, attachments, single } = raw;
   if (about === null) return { ok: false, message: 'The beginning of this kit is missing: it was cut off while it was stored. Save what is there to a file.' };
-  const result = checkKit({ ...about, log, ...(Object.keys(attachments).length > 0 ? { attachments } : {}) });
+  const result = checkCurrent({ ...about, log, ...(Object.keys(attachments).length > 0 ? { attachments } : {}) });
   const read = result.ok ? result : result.rest;
   if (!read) return { ok: false, message: result.ok ? '' : result.message };
   if (single.length > PACK_ABOVE && !read.readOnly) void pack(id, single);
@@ -114,7 +99,8 @@ export async function loadKit(id: string): Promise<LoadResult | null> {
 async function adoptOld(id: string): Promise<LoadResult | null> {
   const value = await oldKits.getItem<unknown>(id);
   if (value === null) return null;
-  const result = checkKit(value);
+  const { bringUp } = await import('./bringUp');
+  const result = bringUp(value);
   if (!result.ok) return { ok: false, message: result.message };
   if (!result.readOnly) {
     await createKit(result.kit);
@@ -195,48 +181,8 @@ export const summaryOf = (kit: KitState): ShelfItem => ({
   entries: kit.log.filter((e) => e.kind !== 'changed').length,
   lastAt: kit.log[kit.log.length - 1]?.at ?? kit.created,
   damaged: null,
+  standing: standingOf(kit),
 });
-
-export const saveSummary = (item: ShelfItem) => shelf.setItem(item.id, item);
-
-/** All kits there are; a shelf that was lost is made anew from the databases. */
-export async function listKits(): Promise<ShelfItem[]> {
-  const items = new Map<string, ShelfItem>();
-  await shelf.iterate<ShelfItem, undefined>((item, id) => {
-    items.set(id, item);
-  });
-  for (const item of items.values()) if (item.removedAt !== undefined && Date.now() - Date.parse(item.removedAt) > KEPT_FOR) await dropKit(item.id, items);
-  for (const id of [...(await storedIds()), ...(await oldKits.keys())]) if (!items.has(id)) items.set(id, await lookUp(id));
-  return [...items.values()].filter((i) => i.removedAt === undefined).sort((a, b) => b.lastAt.localeCompare(a.lastAt));
-}
-
-async function storedIds(): Promise<string[]> {
-  if (typeof indexedDB === 'undefined' || !('databases' in indexedDB)) return [];
-  return (await indexedDB.databases()).flatMap(({ name }) => (name?.startsWith(PREFIX) ? [name.slice(PREFIX.length)] : []));
-}
-
-async function lookUp(id: string): Promise<ShelfItem> {
-  const loaded = await loadKit(id);
-  if (!loaded?.ok) return { id, title: 'A kit that cannot be read', maker: '', entries: 0, lastAt: '', damaged: loaded?.message ?? 'It is empty.' };
-  const item = summaryOf(foldDocument(loaded.kit));
-  await saveSummary(item);
-  return item;
-}
-
-/** Takes a kit off the shelf. It stays in the storage for a while and can be put back as it is, damaged or not. */
-export const takeOff = (item: ShelfItem) => saveSummary({ ...item, removedAt: new Date().toISOString() });
-export const putBack = async ({ removedAt: _, ...item }: ShelfItem) => {
-  if (item.damaged === null) await saveSummary(item);
-  else await shelf.removeItem(item.id);
-};
-
-async function dropKit(id: string, items: Map<string, ShelfItem>): Promise<void> {
-  opened.delete(id);
-  await localforage.dropInstance({ name: `${PREFIX}${id}` });
-  await oldKits.removeItem(id);
-  await shelf.removeItem(id);
-  items.delete(id);
-}
 
 /** Everything that is stored of a kit as it lies there, so that a damaged one can be saved to a file. */
 export async function rawKit(id: string): Promise<unknown> {
@@ -247,6 +193,21 @@ export async function rawKit(id: string): Promise<unknown> {
 /** What stands in the entry field, kept on every keystroke so that a reload in mid-entry loses nothing. */
 export const loadDraft = (kit: string) => drafts.getItem<Draft>(kit);
 export const saveDraft = (kit: string, draft: Draft) => drafts.setItem(kit, draft);
+
+/** A kit that is being made, so that the path to it can be left and gone on with. */
+export interface Begun {
+  readonly title: string;
+  readonly list: string;
+  readonly deck: string;
+  readonly way: 'none' | 'like' | 'walk' | 'blocks' | 'deck';
+  readonly step: number;
+  readonly built: boolean;
+  readonly nets: readonly string[] | null;
+  readonly beside: Beside;
+}
+const BEGUN = '~begun';
+export const loadBegun = () => drafts.getItem<Begun>(BEGUN);
+export const saveBegun = (begun: Begun | null) => (begun === null ? drafts.removeItem(BEGUN) : drafts.setItem(BEGUN, begun));
 
 export interface Draft {
   readonly target: string;
@@ -267,3 +228,12 @@ export const saveCard = (card: TypeCard) => cards.setItem(card.type.toUpperCase(
 /** One's own drawer of spare resistors, as it was typed; common to all kits. */
 export const loadDrawer = async () => (await drafts.getItem<string>('~drawer')) ?? '';
 export const saveDrawer = (text: string) => drafts.setItem('~drawer', text);
+
+/** A kit that the shelf has no note of, opened to make one. */
+export async function lookUp(id: string): Promise<ShelfItem> {
+  const loaded = await loadKit(id);
+  if (!loaded?.ok) return { id, title: 'A kit that cannot be read', maker: '', entries: 0, lastAt: '', damaged: loaded?.message ?? 'It is empty.' };
+  const item = summaryOf(foldDocument(loaded.kit));
+  await saveSummary(item);
+  return item;
+}

@@ -1,4 +1,4 @@
-import { type Entry, type UnknownEntry } from '@/core/kit';
+import type { Entry, UnknownEntry } from '@/core/kit';
 
 /** What tabs tell each other: the entries themselves. */
 export interface TabMessage {

@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
-import { type ComputationName, type InputsOf, type Progress, type ResultOf } from './contract';
-import { type Outcome, type run } from './engine';
+import type { ComputationName, InputsOf, Progress, ResultOf } from './contract';
+import type { Outcome, run } from './engine';
 
 /** A worker that was started: it computes one thing after another until it is stopped or dies. */
 export interface Engine {

@@ -2,25 +2,29 @@
  * Every computation that a worker does, told once for both sides: what it follows from, in which lane it queues, and what
  * comes out. `engine.ts` says how each is run; the runner in `store/` asks.
  */
-import { type TraceStatistics } from '@/core/circuit';
-import {
-  type Consequence,
-  type ConsequenceText,
-  type Overload,
-  type Spare,
-  type Substitute,
-  type Supposed,
-  type Supposition,
-  type Swept,
-} from '@/core/consequence';
+import type { TraceStatistics } from '@/core/circuit';
+import type { Consequence, ConsequenceText, Overload, Spare, Substitute, Supposed, Supposition, Swept } from '@/core/consequence';
 import { type Findings, investigationInputs, type InvestigationInputs } from '@/core/diagnose';
-import { type DeckReading, type Draft } from '@/core/draft';
+import type { Beside, DeckReading, Draft } from '@/core/draft';
 import { weakMapMemoize } from 'reselect';
-import { BARE_BOARD, type CircuitSheet, derivePile, deriveStrangers, deriveTray, type KitState, type ReadingValue } from '@/core/kit';
+import {
+  BARE_BOARD,
+  type CircuitSheet,
+  derivePile,
+  deriveStrangers,
+  deriveTray,
+  documentOf,
+  type KitDocument,
+  type KitState,
+  type ReadingValue,
+  type Stage,
+  type StandIn,
+} from '@/core/kit';
 import { pileOf, type Pile, type SortedPile } from '@/core/loop';
-import { type Columns } from '@/core/partslist';
+import type { Columns } from '@/core/partslist';
+import type { Adjustment, Limits, StageForecast } from '@/core/power';
 import { type Setup, setupOf, windowInputs, type WindowInputs, type Windows } from '@/core/stage';
-import { practiceOf, type LooseFromBag, type Practice } from '@/stand-in';
+import { practiceOf, type LooseFromBag, type Practice, type PracticeStanding, type TroubleChoice } from '@/stand-in';
 
 /** The worker that a computation queues in: one at a time in each. */
 export type LaneName = 'windows' | 'pile' | 'matter' | 'suspects' | 'ask' | 'practice' | 'read';
@@ -53,6 +57,10 @@ interface Shapes {
     asked: { windows: Windows; ref: string; spares: readonly Spare[] };
     result: readonly Substitute[];
   };
+  /** What turning the control of a check does; null where that cannot be computed. */
+  adjustment: { inputs: AdjustmentAsked & { setup: Setup }; asked: AdjustmentAsked; result: Adjustment | null };
+  /** What switching a stage on does to a healthy board; null where the circuit cannot tell. */
+  stageForecast: { inputs: { setup: Setup; stage: string }; asked: string; result: StageForecast | null };
   overloads: { inputs: Setup; asked: undefined; result: readonly (Overload & { readonly stage: string })[] };
   /** Volts of every net of a stage's circuit, of the whole circuit for null. */
   netVolts: { inputs: { setup: Setup; stage: string | null }; asked: string | null; result: Readonly<Record<string, number>> };
@@ -60,8 +68,14 @@ interface Shapes {
   course: { inputs: CourseAsked; asked: CourseAsked; result: Course };
   /** A pasted list and deck, read. */
   readDraft: { inputs: DraftAsked; asked: DraftAsked; result: Draft };
+  /** The ladder of stages that a list and a deck would get. */
+  draftStages: { inputs: StagesAsked; asked: StagesAsked; result: readonly Stage[] };
   /** A deck with its remarks and where it does not meet the list. */
   checkDeck: { inputs: DeckAsked; asked: DeckAsked; result: DeckReading };
+  /** A trouble hidden on the simulated bench of a kit. */
+  hideTrouble: { inputs: { setup: Setup; choice: TroubleChoice }; asked: TroubleChoice; result: StandIn };
+  /** Where a practice round stands: nothing hidden is told before its end. */
+  practiceStanding: { inputs: KitDocument; asked: undefined; result: PracticeStanding };
   drawLoose: { inputs: { practice: Practice; number: number }; asked: number; result: LooseFromBag | null };
   countPieces: { inputs: { practice: Practice; line: string }; asked: string; result: number };
   readPiece: { inputs: { practice: Practice; line: string; piece: number }; asked: { line: string; piece: number }; result: ReadingValue | null };
@@ -69,6 +83,11 @@ interface Shapes {
   watchBoard: { inputs: { practice: Practice; stage: string; check: string }; asked: { stage: string; check: string }; result: boolean };
 }
 
+export interface AdjustmentAsked {
+  readonly stage: string;
+  readonly check: string;
+  readonly limits: Readonly<Record<string, Limits>>;
+}
 export interface CourseAsked {
   readonly deck: string;
   readonly net: string;
@@ -78,6 +97,10 @@ export interface DraftAsked {
   readonly list: string;
   readonly deck: string;
   readonly columns: Columns | null;
+}
+export interface StagesAsked extends DraftAsked {
+  readonly nets: readonly string[];
+  readonly beside: Beside;
 }
 export interface DeckAsked {
   readonly deck: string;
@@ -145,11 +168,16 @@ export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } =
   whatIf: { ...question, inputs: (kit, asked) => ({ setup: setupOf(kit), ...asked }) },
   sweep: { ...question, inputs: (kit, asked) => ({ setup: setupOf(kit), ...asked }) },
   substitutes: { ...question, inputs: (kit, asked) => ({ setup: setupOf(kit), ...asked }) },
+  adjustment: { ...question, priority: 1, inputs: (kit, asked) => withCircuit(kit, () => ({ setup: setupOf(kit), ...asked })) },
+  stageForecast: { ...question, priority: 1, inputs: (kit, stage) => withCircuit(kit, () => ({ setup: setupOf(kit), stage })) },
   overloads: { ...question, priority: 1, inputs: (kit) => withCircuit(kit, () => setupOf(kit)) },
   netVolts: { ...question, priority: 1, inputs: (kit, stage) => ({ setup: setupOf(kit), stage }) },
   course: { ...question, inputs: (_, asked) => asked },
   readDraft: { lane: 'read', long: true, priority: 0, inputs: (_, asked) => asked },
+  draftStages: { lane: 'read', long: true, priority: 0, inputs: (_, asked) => asked },
   checkDeck: { lane: 'read', long: true, priority: 0, inputs: (_, asked) => asked },
+  hideTrouble: { ...practice, inputs: (kit, choice) => withCircuit(kit, () => ({ setup: asListed(setupOf(kit)), choice })) },
+  practiceStanding: { lane: 'ask', long: true, priority: 1, inputs: (kit) => (kit.settings.standIn ? documentOf(kit) : null) },
   drawLoose: { ...practice, inputs: (kit, number) => ({ practice: practiceOf(kit), number }) },
   countPieces: { ...practice, inputs: (kit, line) => ({ practice: practiceOf(kit), line }) },
   readPiece: { ...practice, inputs: (kit, asked) => ({ practice: practiceOf(kit), ...asked }) },

@@ -1,17 +1,19 @@
 import { findNet, operatingPoint, readDeck, statisticsOf, transient } from '@/core/circuit';
 import { ConsequenceSolver, consequenceText, influences, substitutes } from '@/core/consequence';
 import { type Diagnoser, diagnoserOf, findSuspects, investigate, type Investigation } from '@/core/diagnose';
-import { readDeckAgainst, readDraft } from '@/core/draft';
+import { makeSheet, readDeckAgainst, readDraft } from '@/core/draft';
 import { sortPile } from '@/core/loop';
+import { forecastAdjustment, forecastStage } from '@/core/power';
 import { allWindows, circuitAt, circuitOf, type Setup } from '@/core/stage';
-import { looseFromBag, pieceCount, readBoard, readPiece, watchBoard } from '@/stand-in';
-import { type ComputationName, type InputsOf, type Progress, type ResultOf } from './contract';
+import { hideTrouble, looseFromBag, pieceCount, practiceStanding, readBoard, readPiece, watchBoard } from '@/stand-in';
+import type { ComputationName, InputsOf, Progress, ResultOf } from './contract';
 
 /** The last investigation's diagnoser: another reading of the same board re-ranks without new predictions. */
 let kept: { key: string; diagnoser: Diagnoser } | null = null;
 
 function diagnoserFor(investigation: Investigation): Diagnoser {
   if (kept?.key !== investigation.key) kept = { key: investigation.key, diagnoser: diagnoserOf(investigation) };
+  else kept.diagnoser.weigh(investigation.prior);
   return kept.diagnoser;
 }
 
@@ -55,6 +57,8 @@ export const ENGINE: { readonly [N in ComputationName]: (inputs: InputsOf<N>, pr
   },
   sweep: ({ setup, ref, values }) => solverFor(setup).sweep(ref, values),
   substitutes: ({ setup, windows, ref, spares }) => substitutes(solverFor(setup), ref, spares, windows),
+  adjustment: ({ setup, stage, check, limits }) => forecastAdjustment(setup, stage, check, limits),
+  stageForecast: ({ setup, stage }) => forecastStage(setup, stage),
   overloads: (setup) => solverFor(setup).overloads,
   netVolts: ({ setup, stage: id }) => {
     const whole = circuitOf(setup.sheet);
@@ -71,7 +75,10 @@ export const ENGINE: { readonly [N in ComputationName]: (inputs: InputsOf<N>, pr
     return { times: [...thinned(trace.times)], volts: [...thinned(volts)], statistics: statisticsOf(trace.times.subarray(from), volts.subarray(from)) };
   },
   readDraft: ({ list, deck, columns }) => readDraft(list, deck, columns),
+  draftStages: ({ list, deck, columns, nets, beside }) => makeSheet('', readDraft(list, deck, columns), deck, nets, beside).stages,
   checkDeck: ({ deck, lines, elements }) => readDeckAgainst(deck, lines, elements),
+  hideTrouble: ({ setup, choice }) => hideTrouble(setup, choice),
+  practiceStanding: (doc) => practiceStanding(doc),
   drawLoose: ({ practice, number }) => looseFromBag(practice, number),
   countPieces: ({ practice, line }) => pieceCount(practice, lineOf(practice, line)),
   readPiece: ({ practice, line, piece }) => readPiece(practice, lineOf(practice, line), piece),

@@ -1,6 +1,6 @@
 /** What is said about a bag: patterns, doubts, lots, the letter, the labels, the spreadsheet. */
 import { lotFindings, lotText } from '@/core/loop/lots';
-import { type Pile, type SortedPile } from '@/core/loop/pile';
+import type { Pile, SortedPile } from '@/core/loop/pile';
 import { patternText, pieceName, settlingStep } from '@/core/loop/pileWords';
 import { contradicts, readBandWords, readMarking } from '@/core/loop/readMarking';
 import { deriveTray, type EntryBody } from '@/core/kit';
@@ -71,13 +71,13 @@ describe('patterns in words', () => {
     [
       'a wrong value',
       { kind: 'wrong-value', line: at4k7, count: 1, pieces: ['a'], decades: 1 },
-      /^one 4\.7 k missing, one 47\.1 kΩ too many$/,
+      /^one 4\.7 kΩ missing, one 47\.1 kΩ too many$/,
       /One band too high by a factor of 10: a wrong value/,
     ],
     [
       'no clean decade',
       { kind: 'wrong-value', line: at4k7, count: 2, pieces: ['a'], decades: null },
-      /^2 × 4\.7 k missing, 2 × 47\.1 kΩ too many$/,
+      /^2 × 4\.7 kΩ missing, 2 × 47\.1 kΩ too many$/,
       /^a wrong value in the bag, not a miscount/,
     ],
     ['exchanged', { kind: 'exchanged', missing: at680, surplus: at4k7, count: 1 }, /^one 680 R? ?missing|one 680/, /packed in place of another/],
@@ -242,7 +242,7 @@ describe('labels and rows', () => {
   );
   test('a label says what it is, what it measures, where it goes, how many', () => {
     const label = packetLabels(kit).find((l) => l.line === 'r-4k7')!;
-    expect(label).toMatchObject({ title: '4.7 k', count: '3 of 3' });
+    expect(label).toMatchObject({ title: '4.7 kΩ', count: '3 of 3' });
     expect(label.measured).toMatch(/4\.72 kΩ/);
     expect(label.refs.split(' ')).toContain('R6');
     expect(packetLabels(kit).find((l) => l.line === 'r-680')).toMatchObject({ measured: 'not measured', count: '– of 1' });

@@ -2,12 +2,12 @@
 import { readDeck } from '@/core/circuit/deck/read';
 import { findPart, type Circuit } from '@/core/circuit/netlist';
 import { operatingPoint } from '@/core/circuit/operatingPoint';
-import { type EliminationOrder } from '@/core/circuit/solve/pivotSearch';
-import { type OrderCache } from '@/core/circuit/solve/sparseLu';
+import type { EliminationOrder } from '@/core/circuit/solve/pivotSearch';
+import type { OrderCache } from '@/core/circuit/solve/sparseLu';
 import { FaultSampler } from '@/core/specimen/predict';
 import { MODEL_SPREADS, type Problem } from '@/core/specimen/problem';
 import { applyFault } from '@/core/fault/apply';
-import { type Board, type BoardPart } from '@/core/fault/board';
+import type { Board, BoardPart } from '@/core/fault/board';
 import { type Fault, faultKey, HEALTHY } from '@/core/fault/fault';
 import { listFaults } from '@/core/fault/list';
 import { betweenStates } from '@/core/fault/latch';
@@ -174,7 +174,7 @@ describe('faults in borrowed layouts', () => {
   const { newton, system } = layouts.main;
   const healthy = newton.solve(null);
   const shared = faults.slice(1).flatMap((fault) => {
-    const borrowed = layouts.borrow(fault, applyFault(circuit, board, fault).circuit);
+    const borrowed = layouts.borrow([fault], applyFault(circuit, board, fault).circuit);
     return borrowed ? [{ fault, ...borrowed }] : [];
   });
 
@@ -192,7 +192,7 @@ describe('faults in borrowed layouts', () => {
     ['a diode the wrong way round', { kind: 'reversed', parts: ['D1'], detail: {} }, true],
     ['a zener the wrong way round', { kind: 'reversed', parts: ['D2'], detail: {} }, true],
   ] as const)('%s borrows a layout', (_, fault, main) => {
-    const borrowed = layouts.borrow(fault, applyFault(circuit, board, fault).circuit);
+    const borrowed = layouts.borrow([fault], applyFault(circuit, board, fault).circuit);
     expect(borrowed?.layout === layouts.main).toBe(main);
     expect(borrowed).not.toBeNull();
   });
@@ -201,7 +201,7 @@ describe('faults in borrowed layouts', () => {
     const fresh = new FaultLayouts(circuit, board, [], orders);
     const start = fresh.main.newton.solve(null);
     for (const fault of faults.slice(1)) {
-      const borrowed = fresh.borrow(fault, applyFault(circuit, board, fault).circuit);
+      const borrowed = fresh.borrow([fault], applyFault(circuit, board, fault).circuit);
       if (borrowed?.layout !== fresh.main) continue;
       borrowed.change.enter();
       expect(fresh.main.newton.solve(start.x).converged).toBe(true);
@@ -243,10 +243,10 @@ describe('faults in borrowed layouts', () => {
       meter: HANDHELD,
     };
     const orders: OrderCache = new Map();
-    const sampler = new FaultSampler(problem, HEALTHY, orders, null);
+    const sampler = new FaultSampler(problem, [], orders, null);
     for (const { fault } of shared.filter((_, i) => i % 7 === 0)) {
-      const mine = new FaultSampler(problem, fault, orders, sampler).draw(0, 3, MODEL_SPREADS[1]!);
-      const own = new FaultSampler(problem, fault, new Map<string, EliminationOrder[]>(), null).draw(0, 3, MODEL_SPREADS[1]!);
+      const mine = new FaultSampler(problem, [fault], orders, sampler).draw(0, 3, MODEL_SPREADS[1]!);
+      const own = new FaultSampler(problem, [fault], new Map<string, EliminationOrder[]>(), null).draw(0, 3, MODEL_SPREADS[1]!);
       expect(mine.rows).toBe(own.rows);
       mine.values.forEach((v, i) => {
         expect(Math.abs(v - own.values[i]!)).toBeLessThan(5e-3);

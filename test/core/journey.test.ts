@@ -47,21 +47,23 @@ function powerUp(kit: KitState, windows: Windows): KitState {
 }
 
 /** Follows the proposed readings: how many it took until the fault (or one that looks the same everywhere) led with 80 %. */
-function hunt(kit: KitState, fault: Fault, most = 10): { readings: number; rank: number; probability: number } {
+function hunt(kit: KitState, fault: Fault, most = 10): { readings: number; rank: number; probability: number; alike: boolean } {
   let k = kit;
   const first = investigationOf(k);
-  if (!first) return { readings: 0, rank: Infinity, probability: 0 };
+  if (!first) return { readings: 0, rank: Infinity, probability: 0, alike: false };
   const diagnoser = diagnoserOf(first);
   for (let readings = 0; ; readings++) {
     const investigation = investigationOf(k)!;
     // Predictions do not depend on the readings as long as the stages are the same.
     const findings = findSuspects(investigation, investigation.key === first.key ? diagnoser : diagnoserOf(investigation));
-    const rank = findings.suspects.findIndex((s) => faultKey(s.fault) === faultKey(fault));
+    const rank = findings.suspects.findIndex((s) => s.faults.length === 1 && faultKey(s.faults[0]!) === faultKey(fault));
     const probability = findings.suspects[rank]?.probability ?? 0;
-    if (!findings.next || readings >= most || probability > 0.8) return { readings, rank: rank < 0 ? Infinity : rank, probability };
+    // Nothing left to read in this stage: those that are about as likely as the first look alike there.
+    const alike = !findings.next && probability > findings.suspects[0]!.probability / 2;
+    if (!findings.next || readings >= most || probability > 0.8) return { readings, rank: rank < 0 ? Infinity : rank, probability, alike };
     const [stage, place] = findings.next.id.split('/') as [string, string];
     const reading = ENGINE.readBoard({ practice: { ...practiceOf(k), attempt: k.log.length }, stage: stage, observable: findings.next.id }, NO_PROGRESS);
-    if (reading === null) return { readings, rank, probability };
+    if (reading === null) return { readings, rank, probability, alike };
     k = log(
       k,
       place.startsWith('@')
@@ -86,8 +88,9 @@ describe('the demo, with one fault or another on its board', () => {
   ])('%s: a stage fails, and the readings that are proposed lead to it', (_, fault) => {
     const faulty = powerUp(withFault(kit, fault), windows);
     expect(deriveStages(faulty, windows).some((s) => s.status === 'failed')).toBe(true);
-    // Some faults look alike at every point (a part in series with another): it stands among the first three.
-    expect(hunt(faulty, fault).rank).toBeLessThan(3);
+    // Some faults look alike at every point (a part in series with another): it stands among the first three, or is as likely as they.
+    const { rank, alike } = hunt(faulty, fault);
+    expect(rank < 3 || alike).toBe(true);
   });
 
   test('a healthy board passes every stage, and nobody is accused', () => {
@@ -95,8 +98,8 @@ describe('the demo, with one fault or another on its board', () => {
     expect(deriveStages(done, windows).map((s) => s.status)).toEqual(kit.sheet.stages.map(() => 'passed'));
     const investigation = investigationOf(done)!;
     const [top] = findSuspects(investigation, diagnoserOf(investigation)).suspects;
-    expect(top!.fault.kind).toBe('healthy');
-    expect(top!.probability).toBeGreaterThan(0.8);
+    expect(top!.faults).toEqual([]);
+    expect(top!.probability).toBeGreaterThan(0.7);
   });
 
   test('a repair voids what was read before it: the stage is read anew and passes', () => {

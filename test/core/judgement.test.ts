@@ -3,9 +3,9 @@ import fc from 'fast-check';
 import { KIND_FACTS } from '@/core/vocabulary';
 import { systematicErrors } from '@/core/loop/systematic';
 import { deriveTray, expectationOf, type Line, type LineKind } from '@/core/kit';
-import { type EntryBody, type KitState } from '@/core/kit';
+import type { EntryBody, KitState } from '@/core/kit';
 import { agreement, HANDHELD, TYPICAL_METERS, uncertaintyIn, verifyInstrument } from '@/core/meter';
-import { fitSample, logDensityRobust } from '@/core/statistics/multivariate';
+import { fitSample, PointDensity } from '@/core/statistics/multivariate';
 import { normalCdf } from '@/core/statistics/normal';
 import { randomStream } from '@/core/statistics/random';
 import { conformity, judgePart } from '@/core/verdict';
@@ -180,20 +180,45 @@ describe('fits of samples', () => {
         fc.double({ min: -1, max: 1, noNaN: true }),
         fc.double({ min: -1, max: 1, noNaN: true }),
         (x, y, z) => {
-          const at = (k: number) => logDensityRobust(fit, Float64Array.of(fit.mean[0]! + k * x, fit.mean[1]! + k * y, fit.mean[2]! + k * z), 0).log;
+          const at = (k: number) => PointDensity.of(fit, Float64Array.of(fit.mean[0]! + k * x, fit.mean[1]! + k * y, fit.mean[2]! + k * z))!.log;
           expect(at(0)).toBeGreaterThanOrEqual(at(0.5));
           expect(at(0.5)).toBeGreaterThanOrEqual(at(1));
         },
       ),
     );
   });
-  test('one wild reading out of five is forgiven when readings may be bad, and named', () => {
+  test('law: a density is that of the others times that of one given them, whichever it is (chain rule)', () => {
+    const fit = fitSample(sample(60), 60, 3, [0, 1, 2], Float64Array.of(1e-3, 0, 0, 0, 1e-3, 0, 0, 0, 1e-3));
+    const value = fc.double({ min: -3, max: 3, noNaN: true });
+    fc.assert(
+      fc.property(value, value, value, fc.nat(2), (x, y, z, i) => {
+        const at = Float64Array.of(x, y, z);
+        const whole = PointDensity.of(fit, at)!;
+        expect(whole.logWithout(i) + whole.logGiven(i, at[i]!)).toBeCloseTo(whole.log, 6);
+        const kept = [0, 1, 2].filter((k) => k !== i);
+        const rest = fitSample(sample(60), 60, 3, kept, Float64Array.of(1e-3, 0, 0, 1e-3));
+        expect(
+          PointDensity.of(
+            rest,
+            Float64Array.from(kept, (k) => at[k]!),
+          )!.log,
+        ).toBeCloseTo(whole.logWithout(i), 6);
+      }),
+    );
+  });
+  test('one wild reading out of five: the others alone are far more likely than all of them', () => {
     const fit = { n: 5, mean: new Float64Array(5), covariance: Float64Array.from({ length: 25 }, (_, i) => (i % 6 === 0 ? 1 : 0)) };
-    const wild = Float64Array.of(0.1, -0.2, 40, 0.3, 0);
-    const strict = logDensityRobust(fit, wild, 0);
-    const lenient = logDensityRobust(fit, wild, 1e-3);
-    expect(lenient.bad).toBe(2);
-    expect(lenient.log).toBeGreaterThan(strict.log + 5);
+    const whole = PointDensity.of(fit, Float64Array.of(0.1, -0.2, 40, 0.3, 0))!;
+    const without = [0, 1, 2, 3, 4].map((i) => whole.logWithout(i));
+    expect(without.indexOf(Math.max(...without))).toBe(2);
+    expect(without[2]!).toBeGreaterThan(whole.log + 20);
+  });
+  test('what lies at any distance alike: its density times the surface there is the even one (area of a sphere)', () => {
+    const fit = { n: 3, mean: new Float64Array(3), covariance: Float64Array.of(1, 0, 0, 0, 1, 0, 0, 0, 1) };
+    const r = 5;
+    // Volume between squared distances q and q + dq: 2 π √q dq in three dimensions.
+    const density = Math.exp(PointDensity.of(fit, Float64Array.of(r, 0, 0))!.logAfar(3e6));
+    expect(density * 2 * Math.PI * r).toBeCloseTo(1 / (r * r * Math.log(1e6)), 9);
   });
   test('Φ: derivative is the bell curve', () => {
     for (const z of [-2, -0.5, 0, 1, 2.5]) {

@@ -1,5 +1,5 @@
 /** Kinds of parts by their words in ten languages, by type number and by ref (words: common practice, no source). */
-import { type LineKind } from '@/core/kit';
+import type { LineKind } from '@/core/kit';
 import { colourIn, knowsKind, lineKindOf } from '@/core/partslist/kindWords';
 import { expandRefs, readList, readNeed } from '@/core/partslist';
 

@@ -237,11 +237,11 @@ describe('order of records, and what hangs on them', () => {
   test('a moved record stands where it was put, whatever is added behind it', () => {
     const kit = demo();
     const ids = (k: KitState) => k.sheet.stages.map((s) => s.id);
-    const moved = log(kit, move(kit, 'stages', ids(kit)[3]!, ids(kit)[1]!)!);
+    const moved = log(kit, ...move(kit, 'stages', ids(kit)[3]!, ids(kit)[1]!));
     expect(ids(moved).slice(0, 3)).toEqual([ids(kit)[0], ids(kit)[3], ids(kit)[1]]);
     expect(ids(moved).sort()).toEqual([...ids(kit)].sort());
     const [last] = [...ids(kit)].reverse();
-    expect(ids(log(kit, move(kit, 'stages', ids(kit)[0]!, null)!)).at(-1)).toBe(ids(kit)[0]);
+    expect(ids(log(kit, ...move(kit, 'stages', ids(kit)[0]!, null))).at(-1)).toBe(ids(kit)[0]);
     expect(last).toBe('release');
   });
   test('a stage goes with its checks, in one step; its readings stay and are named', () => {

@@ -75,6 +75,11 @@ describe('words, codes and refs as they stand in lists (common practice, no sour
     ['Конденсатор 0,1 мкФ х 50 В C2, C3', 'capacitor', 1e-7, 'C2 C3'],
     ['Electrolytic capacitor 4.7mu 50V C7', 'electrolytic', 4.7e-6, 'C7'],
     ['Kondensator 10 mu/25V C8 1 Stk', 'capacitor', 1e-5, 'C8'],
+    // Large and nothing said: polarised, for turned round it bursts (common practice, no source).
+    ['C1 1000uF/35V', 'electrolytic', 1e-3, 'C1'],
+    ['47u 16V C2', 'electrolytic', 4.7e-5, 'C2'],
+    ['100uF MLCC 1210 X5R C3', 'capacitor', 1e-4, 'C3'],
+    ['Ceramic capacitor 47uF C4', 'capacitor', 4.7e-5, 'C4'],
     ['Resistor 2W103J R5', 'resistor', 1e4, 'R5'],
     ['Wirewound resistor 5W4R7J R20', 'resistor', 4.7, 'R20'],
     ['Non-polarised capacitor 1uF C9', 'capacitor', 1e-6, 'C9'],

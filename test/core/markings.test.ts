@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { readMarking } from '@/core/loop/readMarking';
-import { type Line } from '@/core/kit';
+import type { Line } from '@/core/kit';
 import {
   decodeCapacitorCode,
   decodeChipCapacitor,

@@ -62,7 +62,7 @@ describe('a kit of one’s own', () => {
     ]);
     const sheet = makeSheet('Own', draft, deck, suggestedNets(draft));
     expect(sheet.testPoints.map((t) => t.net)).toEqual(['a', 'b']);
-    expect(sheet.stages.map((s) => s.id)).toEqual(['cold', 'power']);
+    expect(sheet.stages.map((s) => s.id)).toEqual(['p-look', 'p-cold', 'p-power', 'p-load']);
   });
 
   test('list and circuit that do not meet are told apart', () => {

@@ -87,3 +87,17 @@ test('tolerances as lists print them', () => {
   expect(readTolerance('2,5 %')).toEqual([-0.025, 0.025]);
   expect(readTolerance('')).toBeNull();
 });
+
+// Capacitors are marked and sold in microfarads up to the largest (common practice, no source): `2.2 mF` is misread as `2.2 µF`.
+describe('farads know no milli', () => {
+  test.each([
+    [1e-3, '1000 µF'],
+    [2.2e-3, '2200 µF'],
+    [4.7e-6, '4.7 µF'],
+    [1e-7, '100 nF'],
+    [1, '1 F'],
+  ])('%s', (farads, text) => {
+    expect(printNominal(farads, 'F')).toBe(text);
+    expect(parseQuantity(text, 'F')).toMatchObject({ ok: true, value: farads });
+  });
+});

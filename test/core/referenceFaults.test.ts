@@ -1,22 +1,33 @@
 /** Every fault of two boards, put into the deck and solved by the general-purpose simulator of the dev dependencies. */
 import { readDeck } from '@/core/circuit/deck/read';
 import { writeDeck } from '@/core/circuit/deck/write';
-import { type Circuit } from '@/core/circuit/netlist';
+import type { Circuit } from '@/core/circuit/netlist';
 import { operatingPoint } from '@/core/circuit/operatingPoint';
 import { applyFault } from '@/core/fault/apply';
-import { type Board, type BoardPart } from '@/core/fault/board';
-import { type BoardKind } from '@/core/vocabulary';
-import { type Fault } from '@/core/fault/fault';
-import { listFaults } from '@/core/fault/list';
+import type { Board, BoardPart } from '@/core/fault/board';
+import type { BoardKind } from '@/core/vocabulary';
+import type { Fault } from '@/core/fault/fault';
+import { listBenchFaults } from '@/core/fault/list';
 import { describeFault } from '@/core/fault/words';
 import { referenceOp } from '../support/simulator';
 
-const KINDS: Readonly<Record<string, BoardKind>> = { R: 'resistor', D: 'diode', Z: 'zener', L: 'led', Q: 'npn', P: 'pnp', M: 'nmos', J: 'njf' };
+const KINDS: Readonly<Record<string, BoardKind>> = {
+  R: 'resistor',
+  D: 'diode',
+  Z: 'zener',
+  L: 'led',
+  Q: 'npn',
+  P: 'pnp',
+  M: 'nmos',
+  J: 'njf',
+  V: 'supply',
+  C: 'capacitor',
+};
 
 function boardOf(circuit: Circuit, kinds: Readonly<Record<string, keyof typeof KINDS>>): Board {
   const parts = circuit.parts.flatMap((p): BoardPart[] => {
     const kind = KINDS[kinds[p.name] ?? p.name[0]!];
-    if (!kind || p.kind === 'V') return [];
+    if (!kind) return [];
     const value = p.kind === 'R' ? p.value : null;
     return [
       { ref: p.name, element: p.name, kind, value, model: 'model' in p ? p.model.name : null, tolerance: [-0.05, 0.05], range: null, measured: undefined },
@@ -26,7 +37,7 @@ function boardOf(circuit: Circuit, kinds: Readonly<Record<string, keyof typeof K
 }
 
 const BOARDS: readonly (readonly [string, string, Readonly<Record<string, keyof typeof KINDS>>])[] = [
-  ['a series regulator', 'V1 in 0 15\nD1 in p DX\nR1 p a 680\nD2 0 a ZX\nQ1 p a b QX\nR2 b 0 1k\nR3 b l 1k\nD3 l 0 LX', { D2: 'Z', D3: 'L' }],
+  ['a series regulator', 'V1 in 0 15\nD1 in p DX\nR1 p a 680\nD2 0 a ZX\nQ1 p a b QX\nR2 b 0 1k\nC1 b 0 10u\nR3 b l 1k\nD3 l 0 LX', { D2: 'Z', D3: 'L' }],
   [
     'a two-stage switch',
     'V1 vc 0 9\nR1 vc a 47k\nR2 a 0 22k\nQ1 b a e QX\nR3 vc b 10k\nR4 e 0 1k\nR5 b g 1k\nQ2 d g vc PX\nR6 d 0 470\nR7 d l 680\nD1 l 0 LX',
@@ -53,7 +64,7 @@ const written = (net: string) => net.replace(/[^A-Za-z0-9_+-]/g, '_');
 describe.each(BOARDS)('%s, one fault after another: 2 mV or 0.2 %', (title, lines, kinds) => {
   const { circuit } = readDeck(`${title}\n${lines}\n${MODELS}`);
   const board = boardOf(circuit, kinds);
-  const faults = listFaults(circuit, board).slice(1);
+  const faults = listBenchFaults(circuit, board).slice(1);
 
   const some = faults.map((f): [string, Fault] => [describeFault(f).title, f]);
 

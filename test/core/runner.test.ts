@@ -1,6 +1,6 @@
 import { Cancelled, NONE, Runner } from '@/store/runner';
-import { type Engine } from '@/workers/client';
-import { type ComputationName } from '@/workers/contract';
+import type { Engine } from '@/workers/client';
+import type { ComputationName } from '@/workers/contract';
 
 /** A worker under the test's thumb: it answers when told, and remembers what it was asked. */
 interface Asked {
@@ -13,7 +13,7 @@ interface Asked {
   readonly progress: (done: number) => void;
 }
 
-function bench() {
+function bench(pause = 0) {
   const asked: Asked[] = [];
   const stopped: number[] = [];
   let engines = 0;
@@ -43,7 +43,7 @@ function bench() {
       },
     };
   };
-  return { runner: new Runner(start), asked, stopped };
+  return { runner: new Runner(start, pause), asked, stopped };
 }
 
 /** Lets the runner hear what was answered. */
@@ -177,5 +177,63 @@ describe('the runner', () => {
     await settled();
     expect(asked.map((a) => a.name)).toEqual(['suspects', 'predictions']);
     expect(runner.result('suspects', 'k').state).toBe('working');
+  });
+});
+
+describe('work waits until the hand rests', () => {
+  const PAUSE = 40;
+  const rested = () => new Promise((resolve) => setTimeout(resolve, PAUSE + 30));
+  const first = async () => {
+    const b = bench(PAUSE);
+    want(b.runner, 1);
+    b.asked[0]!.answer('one');
+    await settled();
+    return b;
+  };
+  test('the first answer is waited for and begins at once; a later one begins after the pause', async () => {
+    const { runner, asked } = await first();
+    want(runner, 2);
+    expect(asked).toHaveLength(1);
+    expect(shown(runner)).toEqual(['stale', 'one']);
+    await rested();
+    expect(asked.map((a) => a.inputs)).toEqual([inputs(1), inputs(2)]);
+    asked[1]!.answer('two');
+    await settled();
+    expect(shown(runner)).toEqual(['fresh', 'two']);
+  });
+  test('what is overtaken within the pause is never begun', async () => {
+    const { runner, asked } = await first();
+    for (const n of [2, 3, 4, 5]) want(runner, n);
+    await rested();
+    expect(asked.map((a) => a.inputs)).toEqual([inputs(1), inputs(5)]);
+  });
+  test('back to a known state within the pause: the kept answer, and nothing is begun', async () => {
+    const { runner, asked } = await first();
+    want(runner, 2);
+    want(runner, 1);
+    expect(shown(runner)).toEqual(['fresh', 'one']);
+    await rested();
+    expect(asked).toHaveLength(1);
+  });
+  test('an answer that comes while its successor waits is not taken for the successor’s', async () => {
+    const { runner, asked } = await first();
+    want(runner, 2);
+    await rested();
+    want(runner, 3);
+    asked[1]!.answer('two');
+    await settled();
+    expect(shown(runner)[0]).toBe('stale');
+    await rested();
+    asked[2]!.answer('three');
+    await settled();
+    expect(shown(runner)).toEqual(['fresh', 'three']);
+  });
+  test('stopped while it waits, it is not begun', async () => {
+    const { runner, asked } = await first();
+    want(runner, 2);
+    runner.stop('course');
+    await rested();
+    expect(asked).toHaveLength(1);
+    expect(shown(runner)).toEqual(['none', null]);
   });
 });

@@ -1,5 +1,5 @@
 /** Whole lists as sellers in ten languages print them (invented; wordings: common practice, no source). */
-import { type LineKind } from '@/core/kit';
+import type { LineKind } from '@/core/kit';
 import { readList } from '@/core/partslist';
 import { toRows } from '@/core/partslist';
 

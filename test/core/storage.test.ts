@@ -1,23 +1,11 @@
 /** Storage in a browser's database (simulated): nothing that was entered is lost, whatever comes between. */
 import localforage from 'localforage';
 import { documentOf, type EntryBody, foldDocument, type KitDocument, type KitState, patch } from '@/core/kit';
-import { readDraft } from '@/core/draft';
+import { NOTHING_BESIDE, readDraft } from '@/core/draft';
 import { createKit as makeKit, openDemo, previewFile, takeIn } from '@/store/shelf';
-import {
-  appendEntries,
-  createKit,
-  listCards,
-  listKits,
-  loadDraft,
-  loadDrawer,
-  loadKit,
-  putBack,
-  rawKit,
-  saveCard,
-  saveDraft,
-  saveDrawer,
-  takeOff,
-} from '@/store/storage';
+import { putBack, takeOff } from '@/store/shelfItems';
+import { listKits } from '@/store/shelfList';
+import { appendEntries, createKit, listCards, loadDraft, loadDrawer, loadKit, rawKit, saveCard, saveDraft, saveDrawer } from '@/store/storage';
 import { stampAfter } from '@/store/stamps';
 import { append, at, demo } from '../support/kits';
 
@@ -145,7 +133,7 @@ test('what stands in the entry field, one’s cards and one’s drawer are kept'
 describe('the shelf', () => {
   test('a demo, a kit of one’s own, and a file end up on it', async () => {
     const shown = await openDemo('frost-sentinel');
-    const own = await makeKit('Own', readDraft('ref;value\nR1;10k', ''), '', []);
+    const own = await makeKit({ title: 'Own', draft: readDraft('ref;value\nR1;10k', ''), deck: '', nets: [], beside: NOTHING_BESIDE, built: false });
     const preview = await previewFile(fileOf(kit('from-file')));
     const opened = preview.kind === 'new' ? await takeIn(preview.doc) : '';
     const ids = (await listKits()).map((k) => k.id);
@@ -159,8 +147,20 @@ describe('the shelf', () => {
   });
   test('one’s own type cards that fit the lines come along into a new kit', async () => {
     await saveCard({ type: 'XQ77', pins: {}, figures: [{ name: 'power', value: 0.3, unit: 'W', source: 'typed' }] });
-    const own = await makeKit('Cards', readDraft('ref;kind;value\nQ1;npn;XQ77', ''), '', []);
+    const own = await makeKit({
+      title: 'Cards',
+      draft: readDraft('ref;kind;value\nQ1;npn;XQ77', ''),
+      deck: '',
+      nets: [],
+      beside: NOTHING_BESIDE,
+      built: false,
+    });
     expect(foldDocument(await stored(own)).sheet.typeCards.map((c) => c.type)).toEqual(['XQ77']);
+  });
+  test('a kit that is built already has everything fitted', async () => {
+    const draft = readDraft('ref;value\nR1,R2;10k', '');
+    const built = await makeKit({ title: 'Dead', draft, deck: '', nets: [], beside: NOTHING_BESIDE, built: true });
+    expect([...foldDocument(await stored(built)).board.fitted].sort()).toEqual(['R1', 'R2']);
   });
   test('a file of a kit that is here says what it would add before it is united; the other way round it adds nothing', async () => {
     const here = note(kit('twice'), 1);

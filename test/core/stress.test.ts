@@ -6,7 +6,8 @@ import { type Consequence, ConsequenceSolver, consequenceText } from '@/core/con
 import { ratingsOf } from '@/core/consequence/ratings';
 import { overloads, powerOf, switchOnOverloads } from '@/core/consequence/stress';
 import { type KitState, type Line, type LineKind, newKit, type Sheet, type Stage, type TypeCard } from '@/core/kit';
-import { circuitAt, controlOf } from '@/core/stage/scene';
+import { circuitAt } from '@/core/stage/circuitAt';
+import { controlOf } from '@/core/stage/elements';
 import { checkPlaces } from '@/core/stage/placesCheck';
 
 import { DEMOS } from '@/stand-in';

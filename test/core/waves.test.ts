@@ -1,7 +1,7 @@
 /** Sources over time and what a meter makes of a course (definitions of the SPICE sources; closed forms of any textbook). */
 import fc from 'fast-check';
 import { readDeck } from '@/core/circuit/deck/read';
-import { type Waveform } from '@/core/circuit/netlist';
+import type { Waveform } from '@/core/circuit/netlist';
 import { isRunning, steadyState } from '@/core/circuit/steady';
 import { statisticsOf } from '@/core/circuit/traceStatistics';
 import { transient } from '@/core/circuit/transient';

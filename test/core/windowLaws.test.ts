@@ -1,15 +1,16 @@
 /** Windows and suspects as laws: healthy boards of any maker stay inside, order changes nothing, more readings tell more. */
 import fc from 'fast-check';
 import { readDeck } from '@/core/circuit/deck/read';
-import { Diagnoser } from '@/core/diagnose/posterior';
+import { Diagnoser } from '@/core/diagnose/diagnoser';
 import { FaultSampler } from '@/core/specimen/predict';
-import { type Evidence, MODEL_SPREADS, type ModelSpread, type Observable, type Problem } from '@/core/specimen/problem';
+import { MODEL_SPREADS, type ModelSpread, type Observable, type Problem, type Reading } from '@/core/specimen/problem';
 import { fromScale } from '@/core/specimen/scale';
 import { specimenOf } from '@/core/specimen/specimen';
 import { applyFault } from '@/core/fault/apply';
-import { type Board, type BoardPart } from '@/core/fault/board';
+import type { Board, BoardPart } from '@/core/fault/board';
 import { type Fault, HEALTHY } from '@/core/fault/fault';
 import { HANDHELD, uncertaintyOf } from '@/core/meter';
+import { computedWindow } from '@/core/stage';
 import { windowsOf } from '@/core/stage/windows';
 
 interface Kit {
@@ -73,8 +74,8 @@ const KITS: readonly Kit[] = [
 ];
 
 /** Readings of one specimen of a board with a fault, as the meter would show them, its error left out. */
-function readings({ problem }: Kit, fault: Fault, specimen: number, spread: ModelSpread): Evidence[] | null {
-  const { rows, values } = new FaultSampler(problem, fault, new Map(), null).draw(specimen, 1, spread);
+function readings({ problem }: Kit, fault: Fault, specimen: number, spread: ModelSpread): Reading[] | null {
+  const { rows, values } = new FaultSampler(problem, [fault], new Map(), null).draw(specimen, 1, spread);
   if (rows === 0) return null;
   return problem.scenes[0]!.observables.map((o, i) => ({ id: o.id, value: fromScale(o.mode, values[i]!) }));
 }
@@ -86,7 +87,7 @@ describe.each(KITS)('windows: $name', (k) => {
 
   test('every point has one, its middle inside, and wider than the meter’s own error', () => {
     for (const o of scene.observables) {
-      const w = windows.get(o.id)!;
+      const w = computedWindow(windows.get(o.id))!;
       expect(w.low).toBeLessThan(w.middle);
       expect(w.high).toBeGreaterThan(w.middle);
       expect(w.high - w.low).toBeGreaterThanOrEqual(2 * uncertaintyOf(HANDHELD, o.mode, w.middle)!.halfWidth - 1e-12);
@@ -100,7 +101,7 @@ describe.each(KITS)('windows: $name', (k) => {
       if (!read) continue;
       drawn++;
       for (const { id, value } of read) {
-        const w = windows.get(id)!;
+        const w = computedWindow(windows.get(id))!;
         if ((value as number) < w.low || (value as number) > w.high) outside.set(id, (outside.get(id) ?? 0) + 1);
       }
     }
@@ -116,14 +117,14 @@ describe.each(KITS)('windows: $name', (k) => {
     };
     const after = windowsOf(scene, board, HANDHELD);
     const width = (w: { low: number; high: number }) => w.high - w.low;
-    const narrower = scene.observables.filter((o) => width(after.get(o.id)!) < width(windows.get(o.id)!) * 0.995);
+    const narrower = scene.observables.filter((o) => width(computedWindow(after.get(o.id))!) < width(computedWindow(windows.get(o.id))!) * 0.995);
     expect(narrower.length).toBeGreaterThan(0);
   });
   test('a better meter gives windows that are no wider', () => {
     const fine = { ...HANDHELD, ranges: { ...HANDHELD.ranges, dcv: HANDHELD.ranges.dcv!.map((r) => ({ ...r, percent: r.percent / 10, counts: 1 })) } };
     const better = windowsOf(scene, problem.board, fine);
     for (const o of scene.observables) {
-      const [a, b] = [better.get(o.id)!, windows.get(o.id)!];
+      const [a, b] = [computedWindow(better.get(o.id))!, computedWindow(windows.get(o.id))!];
       expect(a.high - a.low).toBeLessThanOrEqual((b.high - b.low) * (1 + 1e-9));
     }
   });
@@ -147,9 +148,10 @@ describe.each(KITS)('suspects: $name', (k) => {
   test('law: probabilities are probabilities, and add up to one', () => {
     fc.assert(
       fc.property(fc.subarray(seen), (some) => {
-        const { suspects, unexplained } = diagnoser.diagnose(some);
-        expect(suspects.every((s) => s.probability >= 0 && s.probability <= 1 + 1e-9)).toBe(true);
-        expect(suspects.reduce((sum, s) => sum + s.probability, unexplained)).toBeCloseTo(1, 6);
+        const { suspects, pairs, unexplained } = diagnoser.diagnose(some);
+        const all = [...suspects, ...pairs];
+        expect(all.every((s) => s.probability >= 0 && s.probability <= 1 + 1e-9)).toBe(true);
+        expect(all.reduce((sum, s) => sum + s.probability, unexplained)).toBeCloseTo(1, 6);
       }),
       { numRuns: 20 },
     );
@@ -189,7 +191,7 @@ describe.each(KITS)('suspects: $name', (k) => {
     }
   });
   test('readings that no fault explains are said to be unexplained', () => {
-    const wild = seen.map((e, i): Evidence => ({ id: e.id, value: i % 2 === 0 ? 37 + i : -28 - i }));
+    const wild = seen.map((e, i): Reading => ({ id: e.id, value: i % 2 === 0 ? 37 + i : -28 - i }));
     expect(diagnoser.diagnose(wild).unexplained).toBeGreaterThan(0.5);
   });
   test('a reading of a point that is not there is passed over', () => {

@@ -2,7 +2,7 @@ import { type EntryBody, extend, type KitSettings, type KitState, newKit, type S
 import { DEMOS } from '@/stand-in';
 import { setupOf } from '@/core/stage';
 import { investigate, investigationInputs } from '@/core/diagnose';
-import { allWindows, windowInputs, type Windows } from '@/core/stage';
+import { allWindows, type ComputedWindow, computedWindow, windowInputs, type Windows } from '@/core/stage';
 
 /** Second `n` of the first of January 2026, with an id of its own. */
 export const at = (n: number): Stamp => ({ id: `e${n}`, at: new Date(Date.UTC(2026, 0, 1, 0, 0, n)).toISOString() });
@@ -27,6 +27,12 @@ export const reworked = (kit: KitState, sheet: Partial<Sheet>, settings: Partial
 export const windowsOfKit = (kit: KitState): Windows => {
   const inputs = windowInputs(kit);
   return inputs ? allWindows(inputs) : {};
+};
+/** The window that was computed for an observable. */
+export const windowAt = (kit: KitState, id: string): ComputedWindow => {
+  const window = computedWindow(windowsOfKit(kit)[id]);
+  if (!window) throw new Error(`no window for ${id}`);
+  return window;
 };
 export const investigationOf = (kit: KitState) => {
   const inputs = investigationInputs(kit);

@@ -1,9 +1,9 @@
 import { Suspense } from 'react';
-import { BenchPage } from '@/ui/Bench';
+import { BenchPage, BenchShell } from '@/ui/shell/BenchPage';
 
 export default function Page() {
   return (
-    <Suspense fallback={<main className="page soft">Opening the kit…</main>}>
+    <Suspense fallback={<BenchShell />}>
       <BenchPage />
     </Suspense>
   );

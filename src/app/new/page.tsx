@@ -1,4 +1,4 @@
-import { NewKit } from '@/ui/NewKit';
+import { NewKit } from '@/ui/newkit/NewKit';
 
 export default function Page() {
   return <NewKit />;

@@ -1,17 +1,43 @@
-export { type Block, BLOCK_GROUPS, type BlockField, BLOCKS, type BlockText, type FieldType, insertBlock } from './blocks/index';
-export { currentThrough } from './current';
+export {
+  type Block,
+  BLOCK_GROUPS,
+  type BlockField,
+  BLOCKS,
+  type BlockText,
+  type FieldType,
+  insertBlock,
+  ledModel,
+  type LibraryItem,
+  MODELS,
+  zenerModel,
+} from './blocks/index';
+export { averageCurrentThrough, currentThrough } from './current';
+export { addCard, compareDecks, type DeckDifference, takeDifference } from './deck/compare';
 export { type Connection, connectionsOf, editConnection, removeConnection } from './deck/connections';
 export { readSpiceNumber } from './deck/number';
 export { readDeck } from './deck/read';
 export { describe, type Diagnostic } from './diagnostic';
 export { addParts, ownerOf, removeParts, replacePart, setValues, withValue } from './edit';
-export { drivenReading, meterCircuit, type MeterDrive } from './meterDrive';
+export { drivenReading, meterCircuit, readDriven, type MeterDrive, type SupplyState } from './meterDrive';
 export { neighbourhood, type Neighbourhood } from './neighbourhood';
-export { type Circuit, findNet, findPart, GROUND, hasElement, type Model, netsOf, type Part, PINS, type Semiconductor, type Source } from './netlist';
-export { operatingPoint, UnsolvableError } from './operatingPoint';
+export {
+  type Circuit,
+  findNet,
+  findPart,
+  GROUND,
+  hasElement,
+  type Model,
+  netsOf,
+  type Part,
+  PINS,
+  type Semiconductor,
+  type Source,
+  type Waveform,
+} from './netlist';
+export { findSourceLoop, operatingPoint, UnsolvableError } from './operatingPoint';
 export { VT } from './solve/junction';
 export { Newton, type Solution } from './solve/newton';
 export { type ModelParam, type OrderCache, type ProbePair, System } from './solve/system';
-export { isRunning, type SteadyOptions, steadyState } from './steady';
+export { isDriven, isRunning, type SteadyOptions, steadyState, type SteadyState } from './steady';
 export { transient } from './transient';
-export { statisticsOf, type TraceStatistics } from './traceStatistics';
+export { FORM_FACTOR, statisticsOf, type TraceStatistics } from './traceStatistics';

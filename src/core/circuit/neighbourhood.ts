@@ -37,6 +37,7 @@ export function neighbourhood(circuit: Circuit, centre: string): Neighbourhood {
 function labelOf(p: Circuit['parts'][number]): string {
   if ('value' in p) return shortValue(p.value);
   if ('model' in p) return p.model.name;
+  if ('wave' in p && p.wave) return 'wave';
   return 'dc' in p ? `${shortValue(p.dc)}${p.kind === 'V' ? ' V' : ' A'}` : `×${shortValue(p.gain)}`;
 }
 

@@ -48,22 +48,49 @@ function report(circuit: Circuit, system: System, solution: Solution): Operating
   return { nodes, branches, iterations: solution.iterations };
 }
 
-/** Voltage sources that form a loop contradict each other or leave their currents open. Found by union of nets. */
-function findSourceLoop(circuit: Circuit): string | null {
+/**
+ * Voltage sources that form a loop contradict each other or leave their currents open, and one that stands straight across a
+ * coil drives a current without end. In words, or null. Found by union of nets. Alternating sources may stand across coils.
+ */
+export function findSourceLoop(circuit: Circuit): string | null {
   const parent = new Map<string, string>([[GROUND, GROUND]]);
   const root = (net: string): string => {
     let at = net;
     while ((parent.get(at) ?? at) !== at) at = parent.get(at)!;
     return at;
   };
-  for (const part of circuit.parts) {
-    if (part.kind !== 'V' && part.kind !== 'E') continue;
+  const still = circuit.parts.some((p) => p.kind === 'V' && p.wave === null && p.dc !== 0);
+  const coils = still ? circuit.parts.filter((p) => p.kind === 'L') : [];
+  for (const part of [...circuit.parts.filter((p) => p.kind === 'V' || p.kind === 'E'), ...coils]) {
     const [a, b] = [root(part.nodes[0]!), root(part.nodes[1]!)];
     if (a === b) {
+      if (part.kind === 'L') {
+        if (!hasSourceLoop(circuit, part.name)) continue;
+        return `${part.name} lies straight across a steady source between ${part.nodes[0]!} and ${part.nodes[1]!}: nothing limits its current. Put its winding resistance in series with it.`;
+      }
       if (part.nodes[0] === part.nodes[1]) return `${part.name} has both ends on net ${part.nodes[0]!}. Connect one end elsewhere, or remove it.`;
       return `${part.name} closes a loop of voltage sources between ${part.nodes[0]!} and ${part.nodes[1]!}. Put a resistor in series with one of them, or remove one.`;
     }
     parent.set(a, b);
   }
   return null;
+}
+
+/** Whether a coil closes a loop with steady sources, other coils as wires: a loop of coils alone drives nothing. */
+function hasSourceLoop(circuit: Circuit, coil: string): boolean {
+  const ends = circuit.parts.find((p) => p.name === coil)!.nodes;
+  const reach = new Map([[ends[0]!, false]]);
+  const queue = [ends[0]!];
+  while (queue.length > 0) {
+    const net = queue.pop()!;
+    for (const p of circuit.parts) {
+      if (p.name === coil || (p.kind !== 'V' && p.kind !== 'L' && p.kind !== 'E') || !p.nodes.slice(0, 2).includes(net)) continue;
+      const other = p.nodes[0] === net ? p.nodes[1]! : p.nodes[0]!;
+      const driven = reach.get(net)! || (p.kind === 'V' && p.wave === null && p.dc !== 0) || p.kind === 'E';
+      if (reach.has(other) && (reach.get(other) || !driven)) continue;
+      reach.set(other, driven);
+      queue.push(other);
+    }
+  }
+  return reach.get(ends[1]!) ?? false;
 }

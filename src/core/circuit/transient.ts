@@ -1,15 +1,17 @@
 import { addParts } from './edit';
-import { type Circuit, type Part, type Waveform } from './netlist';
+import type { Circuit, Part, Waveform } from './netlist';
 import { UnsolvableError } from './operatingPoint';
 import { Newton } from './solve/newton';
 import { System } from './solve/system';
-import { breakTimes, levelAt, longestStep } from './waveform';
+import { breakTimes, longestStep } from './waveform';
 
 /** Sampled course of some nets: one time axis, one column of volts per net. Steps are uneven. */
 export interface Trace {
   readonly times: Float64Array;
   readonly volts: Readonly<Record<string, Float64Array>>;
   readonly steps: number;
+  /** Unknowns at the end: a run of an equal circuit may begin there. */
+  readonly end: Float64Array;
 }
 
 export interface TransientOptions {
@@ -21,6 +23,10 @@ export interface TransientOptions {
   readonly from?: number;
   /** Sets values of the compiled circuit before it runs. */
   readonly prepare?: (system: System) => void;
+  /** Unknowns to begin with, from the end of a run of an equal circuit; its own operating point otherwise. */
+  readonly start?: Float64Array | undefined;
+  /** Allowed error as a multiple of the usual one. */
+  readonly coarse?: number | undefined;
   /** Called now and then with 0..1. */
   readonly progress?: (done: number) => void;
 }
@@ -64,6 +70,7 @@ class Run {
   private readonly recorded: { net: string; unknown: number; volts: number[]; low: number; high: number }[];
   private readonly times: number[] = [];
   private readonly from: number;
+  private readonly coarse: number;
   /** Volts across every capacitor, amperes through every coil; and what their derivatives follow from. */
   private state: Float64Array;
   private slope: Float64Array;
@@ -79,6 +86,7 @@ class Run {
     options.prepare?.(this.system);
     this.newton = new Newton(this.system);
     this.from = options.from ?? 0;
+    this.coarse = options.coarse ?? 1;
     this.recorded = options.nets.map((net) => ({ net, unknown: this.system.unknownOf(net), volts: [], low: Infinity, high: -Infinity }));
     const n = this.system.reactances.length;
     this.state = new Float64Array(n);
@@ -88,7 +96,7 @@ class Run {
 
   go(): Trace {
     const { stop } = this.options;
-    let x = this.begin();
+    let x = this.options.start ?? this.begin();
     this.state = this.statesOf(x);
     this.swing.low.set(this.state);
     this.swing.high.set(this.state);
@@ -139,7 +147,7 @@ class Run {
       h = Math.min(longest, fresh ? Math.max(Math.min(h, step) / 50, shortest * 100) : step * grow);
       if (steps % 2000 === 0) this.options.progress?.(t / stop);
     }
-    return { times: Float64Array.from(this.times), volts: Object.fromEntries(this.recorded.map((r) => [r.net, Float64Array.from(r.volts)])), steps };
+    return { times: Float64Array.from(this.times), volts: Object.fromEntries(this.recorded.map((r) => [r.net, Float64Array.from(r.volts)])), steps, end: x };
   }
 
   /** Operating point with sources at their levels of time 0, the nets of `.ic` held through a very small resistance. */
@@ -148,13 +156,13 @@ class Run {
     const heldNets = new Set(held.map(([net]) => net));
     // A held net has no current through a coil yet: the coil would short what holds it.
     const standing = this.circuit.parts.filter((p) => p.kind !== 'L' || !p.nodes.some((n) => heldNets.has(n)));
-    const at0: Part[] = standing.map((p): Part => ((p.kind === 'V' || p.kind === 'I') && p.wave ? { ...p, dc: levelAt(p.wave, 0), wave: null } : p));
     const holders = held.flatMap(([net, volts], i): Part[] => [
       { name: `~ic${i}`, kind: 'V', nodes: [`~ic${i}`, '0'], dc: volts, wave: null },
       { name: `~icR${i}`, kind: 'R', nodes: [`~ic${i}`, net], value: HOLD_OHMS },
     ]);
-    const start = new System(addParts({ ...this.circuit, parts: at0 }, holders));
+    const start = new System(addParts({ ...this.circuit, parts: standing }, holders));
     this.options.prepare?.(start);
+    start.setSources(0);
     const solution = new Newton(start).solve(null);
     if (!solution.converged)
       throw new UnsolvableError(`No starting point was found: net ${solution.culprit?.split('#')[0] ?? '?'} did not settle. Give it a start value with .ic.`);
@@ -235,9 +243,9 @@ class Run {
       const local = Math.abs(2 * ERROR * h * (slope[i]! / GAMMA - slopeMiddle[i]! / (GAMMA * (1 - GAMMA)) + slopeEnd[i]! / (1 - GAMMA)));
       const floor = this.system.reactances[i]!.kind === 'C' ? FLOOR_VOLTS : FLOOR_AMPERES;
       const scale = Math.max(Math.abs(stateEnd[i]!), this.swing.high[i]! - this.swing.low[i]!);
-      error = Math.max(error, local / (RELATIVE * scale + floor));
+      error = Math.max(error, local / ((RELATIVE * scale + floor) * this.coarse));
     }
-    if (h > this.bendable) error = Math.max(error, this.bend(x, middle, end));
+    if (h > this.bendable) error = Math.max(error, this.bend(x, middle, end) / this.coarse);
     return { x: end, state: stateEnd, slope: slopeEnd, error };
   }
 

@@ -1,4 +1,4 @@
-import { type Waveform } from './netlist';
+import type { Waveform } from './netlist';
 
 /** Level of a source at a time in seconds. */
 export function levelAt(wave: Waveform, time: number): number {

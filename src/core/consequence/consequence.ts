@@ -12,10 +12,23 @@ import {
   type Scene,
   type StageObservable,
   type StageScene,
+  isObservable,
 } from '../specimen';
 import { applyFault, type Board, type Fault, HEALTHY } from '../fault';
-import { type ObserveCheck, type Ref, type Stage } from '../kit';
-import { boardOf, circuitOf, type ComputedWindow, controlOf, elementOf, elementsOf, sceneOf, type Setup, showsSign } from '../stage';
+import type { ObserveCheck, Ref, Stage } from '../kit';
+import {
+  boardOf,
+  circuitOf,
+  type ComputedWindow,
+  computedWindow,
+  controlOf,
+  elementOf,
+  elementsOf,
+  sceneOf,
+  type Setup,
+  showsSign,
+  type Windows,
+} from '../stage';
 import { type Overload, overloads, powerOf, switchOnOverloads } from './stress';
 
 /** Values supposed in place of what the board has, by ref, SI; for a control its position 0..1. */
@@ -49,6 +62,8 @@ export interface Shift {
   /** Change relative to the reading before; Infinity when one of the two is over-range. */
   readonly share: number;
   readonly leaves: boolean;
+  /** How far it goes from the middle of its window towards the edge, 1 at the edge; null without a window. */
+  readonly used: number | null;
 }
 
 /** An observation that comes out otherwise. */
@@ -90,7 +105,7 @@ export class ConsequenceSolver {
   }
 
   /** What a supposition does, against the windows that a healthy board keeps. */
-  of(supposition: Supposition, windows: Readonly<Record<string, ComputedWindow | null>>, signals: Signals = 'all'): Consequence {
+  of(supposition: Supposition, windows: Windows, signals: Signals = 'all'): Consequence {
     const after = this.solve(supposition, signals);
     const shifts: Shift[] = [];
     const flips: Flip[] = [];
@@ -105,7 +120,7 @@ export class ConsequenceSolver {
       }
       for (const o of before.observables) {
         const [was, is] = [before.readings.get(o.id), now.readings.get(o.id)];
-        if (was !== undefined && is !== undefined) shifts.push(shiftOf(o, before.stage.id, was, is, windows[o.id] ?? null));
+        if (was !== undefined && is !== undefined) shifts.push(shiftOf(o, before.stage.id, was, is, computedWindow(windows[o.id])));
       }
       for (const check of observations(before.stage))
         if (before.observed.get(check.id) === true && now.observed.get(check.id) === false)
@@ -202,7 +217,7 @@ export class ConsequenceSolver {
   private readResting(resting: Scene, board: Board, fault: Fault): (readonly [string, number | 'over'])[] | null {
     if (resting.observables.length === 0) return [];
     const problem: Problem = { board, scenes: [resting], meter: this.setup.meter };
-    const sample = new FaultSampler(problem, fault, new Map(), null).draw(NOMINAL_SPECIMEN, 1, MODEL_SPREADS[0]!);
+    const sample = new FaultSampler(problem, [fault], new Map(), null).draw(NOMINAL_SPECIMEN, 1, MODEL_SPREADS[0]!);
     if (sample.rows === 0) return null;
     return resting.observables.map((o, k) => {
       const value = fromScale(o.mode, sample.values[k]!);
@@ -219,9 +234,9 @@ export class ConsequenceSolver {
     if (observables.length === 0) return [];
     const { readings, steady, stalled } = readRunning(faulty, observables);
     if (stalled) {
-      const still = observables.filter((o) => o.mode !== 'frequency');
+      const still = observables.filter(isObservable);
       const resting = this.readResting({ circuit: scene.circuit, observables: still }, board, fault);
-      return resting && [...resting, ...observables.flatMap((o) => (o.mode === 'frequency' ? [[o.id, 0] as const] : []))];
+      return resting && [...resting, ...observables.flatMap((o) => (isObservable(o) ? [] : [[o.id, 0] as const]))];
     }
     return steady ? [...readings].map(([id, value]) => [id, value ?? 0]) : null;
   }
@@ -251,11 +266,16 @@ function shiftOf(o: StageObservable, stage: string, before: number | 'over', aft
   const share =
     before === after ? 0 : before === 'over' || after === 'over' ? Infinity : Math.abs(after - before) / Math.max(Math.abs(before), SMALLEST[o.mode]);
   const leaves = window !== null && (after === 'over' ? !window.over : window.over || after < window.low || after > window.high);
-  return { observable: o.id, stage, mode: o.mode, before, after, share, leaves };
+  return { observable: o.id, stage, mode: o.mode, before, after, share, leaves, used: usedOf(after, window) };
 }
 
-/** Readings below these are compared with these: a share of nearly nothing says nothing. Volts, amperes, ohms, hertz. */
-const SMALLEST: Readonly<Record<StageObservable['mode'], number>> = { dcv: 0.1, dca: 1e-3, ohms: 1, diode: 0.1, frequency: 0.1 };
+function usedOf(after: number | 'over', window: ComputedWindow | null): number | null {
+  if (!window || window.over || after === 'over') return null;
+  return after >= window.middle ? (after - window.middle) / (window.high - window.middle) : (window.middle - after) / (window.middle - window.low);
+}
+
+/** Readings below these are compared with these: a share of nearly nothing says nothing. Volts, amperes, ohms, hertz, percent. */
+const SMALLEST: Readonly<Record<StageObservable['mode'], number>> = { dcv: 0.1, dca: 1e-3, ohms: 1, diode: 0.1, frequency: 0.1, acv: 0.1, duty: 1 };
 /** A swept check counts as moving from this share on, of its reading or of five times what is nearly nothing. */
 const MOVES = 0.01;
 
@@ -265,14 +285,14 @@ const TRIED_SHARE = 0.1;
 /**
  * How much each part matters: by how many half-widths of its window the most sensitive check moves when the part is 10 % off.
  */
-export function influences(solver: ConsequenceSolver, windows: Readonly<Record<string, ComputedWindow | null>>): Record<Ref, number> {
+export function influences(solver: ConsequenceSolver, windows: Windows): Record<Ref, number> {
   const found: Record<Ref, number> = {};
   for (const ref of solver.refs) {
     const nominal = solver.nominal(ref);
     if (nominal === null) continue;
     const { shifts, flips, unsolved } = solver.of({ values: { [ref]: nominal * (1 + TRIED_SHARE) } }, windows, 'resting');
     const moves = shifts.map((s) => {
-      const window = windows[s.observable];
+      const window = computedWindow(windows[s.observable]);
       if (!window || s.before === 'over' || s.after === 'over' || !Number.isFinite(window.high)) return s.share > 0 ? 1 : 0;
       return Math.abs(s.after - s.before) / Math.max((window.high - window.low) / 2, 1e-9);
     });

@@ -1,5 +1,5 @@
-import { type Line } from '../kit';
-import { type Setup } from '../stage';
+import type { Line } from '../kit';
+import type { Setup } from '../stage';
 import { cardFor } from '../typecard';
 
 /** What a part stands, as far as the list or a type card tells. Volts, amperes, watts. */

@@ -1,5 +1,5 @@
 import { addParts, type Circuit, findPart, GROUND, isRunning, operatingPoint, type Part, replacePart, type Source, steadyState, transient } from '../circuit';
-import { type Ref } from '../kit';
+import type { Line, Ref } from '../kit';
 import { elementOf, type Setup, wantedLines } from '../stage';
 import { ratingsOf, type Ratings } from './ratings';
 
@@ -39,10 +39,22 @@ const carries = (part: Part) => part.kind === 'D' || part.kind === 'Q' || part.k
  */
 export function overloads(setup: Setup, circuit: Circuit): Overload[] {
   const rated = ratedParts(setup, circuit);
+  return loads(circuit, rated).flatMap((load, i) => beyond(rated[i]!, load, 'running'));
+}
+
+/**
+ * Watts in every part that can get warm, as a mean where the circuit runs.
+ * @throws UnsolvableError when the circuit has no solution.
+ */
+export function loadsOf(setup: Setup, circuit: Circuit): { readonly ref: Ref; readonly watts: number }[] {
+  const parts = partsOf(setup, circuit).map(({ ref, part }) => ({ ref, part, ratings: {} }));
+  return loads(circuit, parts).map(({ watts }, i) => ({ ref: parts[i]!.ref, watts }));
+}
+
+function loads(circuit: Circuit, rated: readonly Rated[]): Load[] {
   if (rated.length === 0) return [];
   const sensed = withSenses(circuit, rated);
-  const loads = isRunning(circuit) ? runningLoads(sensed, rated) : restingLoads(sensed, rated);
-  return rated.flatMap((r, i) => beyond(r, loads[i]!, 'running'));
+  return isRunning(circuit) ? runningLoads(sensed, rated) : restingLoads(sensed, rated);
 }
 
 /** Supply, leads and the capacitor itself between a socket and the charge, ohms, and how fast a plug makes contact, seconds (choices of this product). */
@@ -95,15 +107,21 @@ export function powerOf(setup: Setup, circuit: Circuit, ref: Ref): number {
 }
 
 function ratedParts(setup: Setup, circuit: Circuit): Rated[] {
-  return wantedLines(setup).flatMap((line) => {
+  return partsOf(setup, circuit).flatMap(({ ref, part, line }) => {
     const ratings = ratingsOf(setup, line);
-    if (Object.keys(ratings).length === 0) return [];
-    return line.refs.flatMap((ref): Rated[] => {
+    return Object.keys(ratings).length === 0 ? [] : [{ ref, part, ratings }];
+  });
+}
+
+/** Parts of the list that are one element of the circuit. */
+function partsOf(setup: Setup, circuit: Circuit): { readonly ref: Ref; readonly part: Part; readonly line: Line }[] {
+  return wantedLines(setup).flatMap((line) =>
+    line.refs.flatMap((ref) => {
       const element = elementOf(setup.sheet, circuit, ref);
       const part = element === null ? undefined : findPart(circuit, element);
-      return part ? [{ ref, part, ratings }] : [];
-    });
-  });
+      return part ? [{ ref, part, line }] : [];
+    }),
+  );
 }
 
 /** The circuit with a source of 0 V in the first lead of every semiconductor, which tells its current. */

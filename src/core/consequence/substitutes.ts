@@ -1,6 +1,6 @@
-import { type Ref } from '../kit';
-import { type ComputedWindow } from '../stage';
-import { type Consequence, type ConsequenceSolver } from './consequence';
+import type { Ref } from '../kit';
+import type { Windows } from '../stage';
+import type { Consequence, ConsequenceSolver } from './consequence';
 
 /** A value from one's own drawer; watts when it is known. */
 export interface Spare {
@@ -38,13 +38,11 @@ export function combinations(spares: readonly Spare[], wanted: number): Omit<Sub
   return [...singles, ...pairs].filter((c) => c.value > 0 && off(c.value) < Math.log(NEAR)).sort((a, b) => off(a.value) - off(b.value));
 }
 
+/** A substitute may use up this much of a window by itself: the other parts have tolerances too. */
+const LEAVES_ROOM = 0.5;
+
 /** The best ways to make up for a missing part out of one's own drawer, solved in the circuit, usable ones first. */
-export function substitutes(
-  solver: ConsequenceSolver,
-  ref: Ref,
-  spares: readonly Spare[],
-  windows: Readonly<Record<string, ComputedWindow | null>>,
-): Substitute[] {
+export function substitutes(solver: ConsequenceSolver, ref: Ref, spares: readonly Spare[], windows: Windows): Substitute[] {
   const wanted = solver.nominal(ref);
   if (wanted === null) return [];
   return combinations(spares, wanted)
@@ -61,7 +59,7 @@ export function substitutes(
         consequence.overloads.length === 0 &&
         consequence.flips.length === 0 &&
         consequence.unsolved.length === 0 &&
-        !consequence.shifts.some((s) => s.leaves);
+        !consequence.shifts.some((s) => s.leaves || (s.used !== null && s.used > LEAVES_ROOM));
       return { ...c, consequence, worst, usable };
     })
     .sort((a, b) => Number(b.usable) - Number(a.usable) || a.worst - b.worst);

@@ -1,7 +1,7 @@
-import { type Sheet } from '../kit';
+import type { Sheet } from '../kit';
 import { print } from '../quantity';
 import { placeOf, unitOf } from '../vocabulary';
-import { type Consequence, type Shift } from './consequence';
+import type { Consequence, Shift } from './consequence';
 
 /** What the names are read from. */
 interface Named {
@@ -26,7 +26,7 @@ export function observableName(kit: Named, id: string): string {
   if (place.testPoint !== null) return place.testPoint;
   const check = kit.sheet.stages.find((s) => s.id === place.stage)?.checks.find((c) => c.id === place.check);
   // A point whose volts are read as well: the frequency goes by its title.
-  if (check?.what === 'measure' && check.mode !== 'frequency' && 'testPoint' in check.red) return check.red.testPoint;
+  if (check?.what === 'measure' && 'testPoint' in check.red) return check.red.testPoint;
   return check?.title ?? place.check ?? id;
 }
 

@@ -1,11 +1,13 @@
-import { type Diagnosis, Diagnoser, type FaultPrior, type Progress } from './posterior';
-import { type Evidence, type Problem, type Scene, type StageObservable, toScene } from '../specimen';
-import { type Fault, type FaultKind, HEALTHY } from '../fault';
-import { type EntryOf, type KitState, type MeasuredValue, meterOf, type Ref, type Stage, type Taken } from '../kit';
-import { type Circuit } from '../circuit';
-import { type MeterProfile } from '../meter';
-import { boardOf, circuitAt, circuitOf, sceneOf, type Setup, setupOf } from '../stage';
+import { type Diagnosis, Diagnoser, type FaultPrior, type Progress } from './diagnoser';
+import { type Evidence, isReading, type Lamp, type Problem, type Scene, type StageObservable, toScene } from '../specimen';
+import { type Fault, faultKey, type FaultKind, listBenchFaults } from '../fault';
+import type { Stage } from '../kit';
+import type { InvestigationInputs, Sitting } from './investigationInputs';
+import { type Circuit, isRunning } from '../circuit';
+import { boardOf, circuitAt, circuitOf, elementOf, sceneOf } from '../stage';
 import { onBoard } from '../vocabulary';
+import type { WorkEvidence } from './work';
+import { workFactor } from './workReasons';
 
 /** How often each kind turns up in real builds, relative to one another (common practice, no source). */
 const KIND_WEIGHT: Readonly<Record<FaultKind, number>> = {
@@ -22,63 +24,21 @@ const KIND_WEIGHT: Readonly<Record<FaultKind, number>> = {
   bridge: 1.5,
   weak: 0.6,
   stuck: 1,
+  leaky: 0.4,
+  'no-supply': 2,
+  'low-supply': 1,
 };
-/** A wrong value is this much less likely in a place whose piece was measured and found right. */
-const MEASURED_FACTOR = 0.1;
 
-/** Share of readings that people take at a neighbouring point, with exchanged probes or misread (choice of this product). */
-const BAD_READING = 5e-4;
+/** Two boards in five that are looked into are in order: a reading was wrong, or a stage was not set as it should be (choice of this product). */
+const PRIOR_HEALTHY = 0.4;
+/** One set of readings in twenty has one that was taken at a neighbouring point, with exchanged probes or misread (choice of this product). */
+const BAD_READING = 0.05;
 
-type Reading = Taken<EntryOf<'read'> | EntryOf<'probed'>>;
-
-/** Readings of one stage that met one board, oldest first. */
-interface Sitting {
-  readonly stage: string;
-  readonly setup: Setup;
-  readonly readings: readonly { readonly observable: string; readonly entry: string; readonly value: number | 'over'; readonly meter: MeterProfile }[];
-  /** The newest board of its stage: its observables go by their plain names, those of older boards carry a number. */
-  readonly newest: boolean;
-}
-
-/** What an investigation follows from, as plain data. */
-export interface InvestigationInputs {
-  readonly sittings: readonly Sitting[];
-  readonly setup: Setup;
-  readonly skipped: readonly string[];
-}
-
-/** Gathers the readings since the last repair, sitting by sitting; null when there is no circuit or nothing was read. */
-export function investigationInputs(kit: KitState): InvestigationInputs | null {
-  if (!kit.sheet.circuit) return null;
-  const since = kit.change?.at ?? -1;
-  const readings = [...kit.readings]
-    .flatMap(([observable, all]) => all.filter((t): t is Reading => t.entry.kind !== 'observed' && t.met.at > since).map((taken) => ({ observable, taken })))
-    .sort((a, b) => a.taken.met.at - b.taken.met.at);
-  const sittings = kit.sheet.stages.flatMap((stage) =>
-    sittingsOf(
-      kit,
-      stage,
-      readings.filter((r) => r.taken.entry.stage === stage.id),
-    ),
-  );
-  return sittings.length === 0 ? null : { sittings, setup: setupOf(kit), skipped: [...kit.skipped] };
-}
-
-function sittingsOf(kit: KitState, stage: Stage, readings: readonly { readonly observable: string; readonly taken: Reading }[]): Sitting[] {
-  const boards = [...new Set(readings.map((r) => r.taken.met.board))];
-  const meter = meterOf(kit);
-  return boards.map((board, i) => {
-    const met = readings.filter((r) => r.taken.met.board === board);
-    const last = new Map(met.map((r) => [r.observable, r.taken]));
-    return {
-      stage: stage.id,
-      // Predictions carry one meter; each reading brings its own error.
-      setup: setupOf(kit, { board, meter }),
-      readings: [...last].map(([observable, t]) => ({ observable, entry: t.entry.id, value: t.entry.reading, meter: t.met.meter })),
-      newest: i === boards.length - 1,
-    };
-  });
-}
+/**
+ * Time and trouble of a reading against a voltage under power (common practice, no source): a supply's display is glanced at,
+ * a frequency waits for its gate, ohms and diode tests want the supply off, the capacitors empty and the board out of its leads.
+ */
+const EFFORT: Readonly<Record<StageObservable['mode'], number>> = { dcv: 1, dca: 1, acv: 1.2, frequency: 1.5, duty: 1.5, ohms: 4, diode: 4 };
 
 /** Everything the fault finder works from, and what it can still ask for. */
 export interface Investigation {
@@ -92,7 +52,7 @@ export interface Investigation {
 }
 
 /** The problem that the gathered readings pose; null when the circuit is empty. */
-export function investigate({ sittings: gathered, setup, skipped }: InvestigationInputs): Investigation | null {
+export function investigate({ sittings: gathered, setup, skipped, work }: InvestigationInputs): Investigation | null {
   const whole = circuitOf(setup.sheet);
   if (whole.parts.length === 0) return null;
   const stageOf = (id: string) => setup.sheet.stages.find((s) => s.id === id)!;
@@ -101,13 +61,16 @@ export function investigate({ sittings: gathered, setup, skipped }: Investigatio
   const inHand = [...newest].reverse().find((s) => stageOf(s.stage).supplies.length > 0) ?? newest[newest.length - 1];
   if (!inHand) return null;
   const scenes = sittings.map((s) => sceneAt(s, whole, stageOf(s.stage)));
-  const evidence = sittings.flatMap((s) => s.readings.map((r) => ({ id: nameIn(s, r.observable), value: r.value, entry: r.entry, meter: r.meter })));
+  const evidence = sittings.flatMap((s) => [
+    ...s.readings.map((r) => ({ id: nameIn(s, r.observable), value: r.value, entry: r.entry, meter: r.meter })),
+    ...s.sights.map(({ observable, entry, lit, amperes }) => ({ id: nameIn(s, observable), lit, amperes, entry })),
+  ]);
   const problem: Problem = { board: boardOf(setup, whole), scenes, meter: setup.meter };
   return {
     problem,
     evidence,
     open: openIds(scenes[sittings.indexOf(inHand)]!, evidence, skipped),
-    prior: kitPrior(setup.measured),
+    prior: kitPrior(work),
     key: JSON.stringify([scenes, problem.board, setup.meter]),
   };
 }
@@ -119,7 +82,8 @@ function united(sittings: readonly Sitting[], whole: Circuit, stageOf: (id: stri
     const key = JSON.stringify([s.stage, circuitAt(s.setup, whole, stageOf(s.stage))]);
     const known = byCircuit.get(key);
     const readings = new Map([...(known?.readings ?? []), ...s.readings].map((r) => [r.observable, r]));
-    byCircuit.set(key, { ...(known ?? s), newest: s.newest || (known?.newest ?? false), readings: [...readings.values()] });
+    const sights = new Map([...(known?.sights ?? []), ...s.sights].map((r) => [r.observable, r]));
+    byCircuit.set(key, { ...(known ?? s), newest: s.newest || (known?.newest ?? false), readings: [...readings.values()], sights: [...sights.values()] });
   }
   return [...byCircuit.values()];
 }
@@ -131,7 +95,11 @@ function sceneAt(sitting: Sitting, whole: Circuit, stage: Stage): Scene {
   const scene = sceneOf(sitting.setup, whole, stage);
   const read = new Set(sitting.readings.map((r) => r.observable));
   const observables = sitting.newest ? scene.observables : scene.observables.filter((o) => read.has(o.id)).map((o) => ({ ...o, id: nameIn(sitting, o.id) }));
-  return toScene({ ...scene, observables });
+  const lamps = sitting.sights.flatMap((s): Lamp[] => {
+    const element = elementOf(sitting.setup.sheet, scene.circuit, s.ref);
+    return element === null ? [] : [{ id: nameIn(sitting, s.observable), element }];
+  });
+  return { ...toScene({ ...scene, observables }), lamps: isRunning(scene.circuit) ? [] : lamps };
 }
 
 /** Readings not taken yet and not given up as out of reach. */
@@ -140,9 +108,11 @@ function openIds(scene: Scene, evidence: Investigation['evidence'], skipped: rea
   return [...scene.observables, ...(scene.motion ?? [])].map((o) => o.id).filter((id) => !seen.has(id));
 }
 
-function kitPrior(measured: ReadonlyMap<Ref, MeasuredValue>): FaultPrior {
-  return (fault) => KIND_WEIGHT[fault.kind] * (fault.kind === 'wrong-value' && measured.has(fault.parts[0]) ? MEASURED_FACTOR : 1);
-}
+/** How common each kind is, weighed by what the log tells. */
+const kitPrior =
+  (work: WorkEvidence): FaultPrior =>
+  (fault) =>
+    KIND_WEIGHT[fault.kind] * workFactor(fault, work);
 
 /** What one suspect would show against what was seen. In the unit of the mode. */
 export interface PredictedCell {
@@ -151,51 +121,98 @@ export interface PredictedCell {
   readonly high: number;
   readonly fits: boolean;
 }
-export interface TableRow {
+export type TableRow = ReadingRow | LookRow;
+interface Row {
   readonly id: string;
+  readonly healthy: PredictedCell | null;
+  /** One cell per suspect that is a fault, in their order. */
+  readonly suspects: readonly (PredictedCell | null)[];
+}
+/** A reading, or (`seen` is null) the one to take next. */
+export interface ReadingRow extends Row {
   readonly mode: StageObservable['mode'];
   readonly seen: number | 'over' | null;
-  readonly healthy: PredictedCell | null;
-  /** One cell per suspect shown, in their order. */
-  readonly suspects: readonly (PredictedCell | null)[];
+}
+/** A part that was looked at; its cells hold amperes. */
+export interface LookRow extends Row {
+  readonly mode: 'look';
+  readonly seen: 'on' | 'off';
+  /** On from so many amperes. */
+  readonly amperes: number;
+}
+
+/** A suspect as the screen ranks it: no fault (healthy), one, or two at once. Where nothing explains the readings the nearest ones follow, their probability 0. */
+export interface Ranked {
+  readonly faults: readonly Fault[];
+  readonly probability: number;
 }
 
 /** The answer that the screen shows. */
-export interface Findings extends Diagnosis {
+export interface Findings extends Omit<Diagnosis, 'suspects' | 'pairs' | 'nearest'> {
+  readonly suspects: readonly Ranked[];
   readonly rows: readonly TableRow[];
   readonly readings: number;
   readonly faults: number;
 }
 
 const SHOWN_SUSPECTS = 5;
+const LEAST_RANKED = 1e-4;
+const MOST_RANKED = 12;
 
 /** Ranks the suspects and lays out what each predicts. */
 export function findSuspects(investigation: Investigation, diagnoser: Diagnoser, progress?: Progress): Findings {
   const { evidence, open } = investigation;
   const diagnosis = diagnoser.diagnose(evidence, open, progress);
-  const suspects = diagnosis.suspects.filter((s) => s.probability >= 1e-4).slice(0, 12);
-  const shown = shownSuspects(suspects);
+  const suspects = [
+    ...diagnosis.suspects.map(({ fault, probability }): Ranked => ({ faults: fault.kind === 'healthy' ? [] : [fault], probability })),
+    ...diagnosis.pairs.map(({ pair, probability }): Ranked => ({ faults: pair, probability })),
+  ]
+    .filter((s) => s.probability >= LEAST_RANKED)
+    .sort((a, b) => b.probability - a.probability)
+    .slice(0, MOST_RANKED);
+  const ranked = new Set(suspects.map((s) => s.faults.map(faultKey).join(' ')));
+  suspects.push(...diagnosis.nearest.filter((faults) => !ranked.has(faults.map(faultKey).join(' '))).map((faults): Ranked => ({ faults, probability: 0 })));
+  const faulty = faultySuspects(suspects);
   const modes = new Map(investigation.problem.scenes.flatMap((s) => [...s.observables, ...(s.motion ?? [])].map((o) => [o.id, o.mode] as const)));
-  const row = (id: string, seen: number | 'over' | null): TableRow => {
-    const cell = (fault: Fault) => toCell(diagnoser.prediction(fault, id), seen);
-    return { id, mode: modes.get(id) ?? 'dcv', seen, healthy: cell(HEALTHY), suspects: shown.map((s) => cell(s.fault)) };
+  const cells = (id: string, fits: (p: Percentiles) => boolean) => {
+    const cell = (faults: readonly Fault[]): PredictedCell | null => {
+      const p = diagnoser.prediction(faults, id);
+      return p && { ...p, fits: fits(p) };
+    };
+    return { id, healthy: cell([]), suspects: faulty.map((s) => cell(s.faults)) };
   };
-  const rows = evidence.map((e) => row(e.id, e.value));
+  const row = (id: string, seen: number | 'over' | null): TableRow => ({ ...cells(id, (p) => agrees(p, seen)), mode: modes.get(id) ?? 'dcv', seen });
+  const rows = evidence.map((e): TableRow =>
+    isReading(e)
+      ? row(e.id, e.value)
+      : { ...cells(e.id, ({ middle }) => middle >= e.amperes === e.lit), mode: 'look', seen: e.lit ? 'on' : 'off', amperes: e.amperes },
+  );
   if (diagnosis.next) rows.push(row(diagnosis.next.id, null));
-  return { suspects, unexplained: diagnosis.unexplained, next: diagnosis.next, rows, readings: evidence.length, faults: diagnoser.faultCount };
+  return {
+    suspects,
+    badReadings: diagnosis.badReadings,
+    unexplained: diagnosis.unexplained,
+    next: diagnosis.next,
+    rows,
+    readings: evidence.length,
+    faults: diagnoser.faultCount,
+  };
 }
+
+/** All suspects but the healthy board. */
+export const faultySuspects = (suspects: readonly Ranked[]): readonly Ranked[] => suspects.filter((s) => s.faults.length > 0);
 
 /** The suspects that the table shows: the most probable ones, healthy apart. */
-export function shownSuspects(suspects: Diagnosis['suspects']): Diagnosis['suspects'] {
-  return suspects.filter((s) => s.fault.kind !== 'healthy').slice(0, SHOWN_SUSPECTS);
-}
+export const shownSuspects = (suspects: readonly Ranked[]): readonly Ranked[] => faultySuspects(suspects).slice(0, SHOWN_SUSPECTS);
 
-function toCell(p: { low: number; middle: number; high: number } | null, seen: number | 'over' | null): PredictedCell | null {
-  if (!p) return null;
+type Percentiles = Omit<PredictedCell, 'fits'>;
+
+/** Whether a reading lies where it is predicted, with some slack for what the percentiles leave out. */
+function agrees(p: Percentiles, seen: number | 'over' | null): boolean {
   const slack = 0.02 * Math.abs(p.middle) + 0.6 * (p.high - p.low) + 1e-9;
-  const fits = typeof seen === 'number' ? seen >= p.low - slack && seen <= p.high + slack : seen === 'over' ? p.high > 1e6 : false;
-  return { ...p, fits };
+  return typeof seen === 'number' ? seen >= p.low - slack && seen <= p.high + slack : seen === 'over' ? p.high > 1e6 : false;
 }
 
 /** A diagnoser for an investigation. */
-export const diagnoserOf = (i: Investigation) => new Diagnoser(i.problem, { prior: i.prior, badReading: BAD_READING });
+export const diagnoserOf = (i: Investigation) =>
+  new Diagnoser(i.problem, { healthy: PRIOR_HEALTHY, prior: i.prior, badReading: BAD_READING, faults: listBenchFaults, effort: (mode) => EFFORT[mode] });

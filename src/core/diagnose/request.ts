@@ -1,10 +1,35 @@
-import { type Circuit, describe, findNet, findPart, readDeck, readSpiceNumber } from '../circuit';
-import { type Board, type BoardPart, type Fault } from '../fault';
+import { type Circuit, describe, findNet, findPart, GROUND, readDeck, readSpiceNumber, removeParts, setValues } from '../circuit';
+import type { Board, BoardPart, Fault } from '../fault';
 import { BOARD_KINDS, type BoardKind } from '../vocabulary';
 import { decadeRanges, HANDHELD, type MeterProfile } from '../meter';
 import { readTolerance } from '../quantity';
-import { Diagnoser } from './posterior';
-import { type Evidence, type Observable } from '../specimen';
+import { Diagnoser } from './diagnoser';
+import type { Evidence, Lamp, Observable, Scene } from '../specimen';
+
+/** A state of the build in which readings were taken: what was not fitted yet, and what fed it. */
+export interface RequestStage {
+  readonly id: string;
+  readonly absent: readonly string[];
+  readonly supply: Readonly<Record<string, number>>;
+}
+
+export interface RequestReading {
+  readonly at: string;
+  readonly mode: string;
+  readonly value: number | 'over';
+  /** Black probe of ohms and diode tests: a test point, or `0`. */
+  readonly to?: string | undefined;
+  readonly stage?: string | undefined;
+}
+
+/** A lamp, LED or relay that was looked at. */
+export interface RequestObservation {
+  readonly part: string;
+  readonly what: 'lit' | 'dark';
+}
+
+/** Between what counts as dark and as lit, amperes. */
+const LIT_FROM = 0.55e-3;
 
 /** One request of `zesty diagnose`, already known to be an object. */
 export interface DiagnoseRequest {
@@ -14,53 +39,135 @@ export interface DiagnoseRequest {
   readonly testPoints: readonly { readonly name: string; readonly node: string }[];
   readonly neighbours: readonly (readonly [string, string])[];
   readonly meter: { readonly inputResistance: number; readonly percent: number; readonly counts: number; readonly displayCounts: number };
-  readonly readings: readonly { readonly at: string; readonly mode: string; readonly value: number | 'over' }[];
+  readonly readings: readonly RequestReading[];
+  /** In the order of the build, the finished board last. */
+  readonly stages?: readonly RequestStage[] | undefined;
+  /** What was seen on the finished board. */
+  readonly observations?: readonly RequestObservation[] | undefined;
 }
 
 export interface DiagnoseResponse {
-  readonly suspects: readonly (Fault & { readonly probability: number })[];
+  /** Single faults and pairs, most probable first. */
+  readonly suspects: readonly ((Fault | { readonly kind: 'pair'; readonly faults: readonly [Fault, Fault] }) & { readonly probability: number })[];
   readonly unexplained: number;
+  readonly badReadings: readonly { readonly at: string; readonly why: string; readonly as?: string; readonly probability: number }[];
   readonly next: { readonly at: string; readonly mode: string; readonly bits: number } | null;
+  /** Readings that could not be used, in words. */
+  readonly remarks?: readonly string[];
 }
 
 const ANSWERED_SUSPECTS = 40;
 
+/** Name of a reading among the observables: its stage (none for the finished board), place, mode and black probe. */
+const nameOf = (r: Pick<RequestReading, 'at' | 'mode' | 'to' | 'stage'>, last: string | null) =>
+  [r.stage === undefined || r.stage === last ? '' : r.stage, r.at, r.mode, r.to ?? ''].join('|');
+
+/** What is read with the supplies off; these readings need a scene of their own and are part of what is computed. */
+const isCold = (r: Pick<RequestReading, 'mode'>): boolean => r.mode === 'ohms' || r.mode === 'diode';
+
 /**
- * A diagnoser for the board of a request.
+ * A diagnoser for the board of a request, with all that its readings name.
  * @throws Error naming the line of the deck or the row of the parts list that cannot be used.
  */
-export function diagnoserFor(request: Omit<DiagnoseRequest, 'id' | 'readings'>): Diagnoser {
+export function diagnoserFor(request: Omit<DiagnoseRequest, 'id' | 'readings'> & Partial<Pick<DiagnoseRequest, 'readings'>>): Diagnoser {
   const { circuit, diagnostics } = readDeck(request.deck);
   const error = diagnostics.find((d) => d.severity === 'error');
   if (error) throw new Error(`deck ${describe(error)}`);
   const board = boardFor(circuit, request.bom, request.neighbours);
-  const { parts } = board;
-  const observables: Observable[] = [];
-  for (const p of parts) if (p.kind === 'supply') observables.push({ id: `${p.ref} dca`, mode: 'dca', source: p.element });
-  for (const t of request.testPoints) {
-    const net = findNet(circuit, t.node);
-    if (net === undefined) throw new Error(`test point ${t.name}: the deck has no node ${t.node}`);
-    observables.push({ id: `${t.name} dcv`, mode: 'dcv', red: net, black: '0' });
-  }
-  return new Diagnoser({ board, scenes: [{ circuit, observables }], meter: autorangingMeter(request.meter) });
+  const nets = new Map(request.testPoints.map((t) => [t.name, netAt(circuit, t)]));
+  nets.set('0', GROUND);
+  const { stages = [], readings = [] } = request;
+  const last = stages.at(-1)?.id ?? null;
+  const places = (stage: string | undefined): Observable[] => [
+    ...board.parts.flatMap((p): Observable[] =>
+      p.kind === 'supply' ? [{ id: nameOf({ at: p.ref, mode: 'dca', stage }, last), mode: 'dca', source: p.element }] : [],
+    ),
+    ...request.testPoints.map((t): Observable => ({
+      id: nameOf({ at: t.name, mode: 'dcv', stage }, last),
+      mode: 'dcv',
+      red: nets.get(t.name)!,
+      black: GROUND,
+    })),
+  ];
+  const read = new Set(readings.map((r) => nameOf(r, last)));
+  const early = stages
+    .slice(0, -1)
+    .map((s): Scene => ({ circuit: circuitOfStage(circuit, board, s), observables: places(s.id).filter((o) => read.has(o.id)) }));
+  const cold = readings.flatMap((r): Observable[] => {
+    const [red, black] = [nets.get(r.at), nets.get(r.to ?? '0')];
+    return isCold(r) && red !== undefined && black !== undefined ? [{ id: nameOf(r, last), mode: r.mode as 'ohms' | 'diode', red, black }] : [];
+  });
+  const finished = stages.length > 0 ? circuitOfStage(circuit, board, stages.at(-1)!) : circuit;
+  const scenes: Scene[] = [
+    ...early.filter((s) => s.observables.length > 0),
+    ...(cold.length > 0 ? [{ circuit, observables: cold }] : []),
+    { circuit: finished, observables: places(undefined), lamps: lampsOf(finished, board) },
+  ];
+  return new Diagnoser({ board, scenes, meter: autorangingMeter(request.meter) });
 }
+
+/** Every part that can be seen or heard to carry current. */
+const lampsOf = (circuit: Circuit, board: Board): Lamp[] =>
+  board.parts.flatMap((p) => (SIGNALLING.has(p.kind) && findPart(circuit, p.element) ? [{ id: lampId(p.ref), element: p.element }] : []));
+
+const SIGNALLING: ReadonlySet<BoardKind> = new Set<BoardKind>(['led', 'lamp', 'coil']);
+const lampId = (ref: string) => `look|${ref}`;
+
+function netAt(circuit: Circuit, t: DiagnoseRequest['testPoints'][number]): string {
+  const net = findNet(circuit, t.node);
+  if (net === undefined) throw new Error(`test point ${t.name}: the deck has no node ${t.node}`);
+  return net;
+}
+
+function circuitOfStage(circuit: Circuit, board: Board, { absent, supply }: RequestStage): Circuit {
+  const element = (ref: string) => board.parts.find((p) => p.ref === ref)?.element ?? ref;
+  const values = Object.fromEntries(Object.entries(supply).flatMap(([ref, volts]) => (findPart(circuit, element(ref)) ? [[element(ref), volts]] : [])));
+  return removeParts(setValues(circuit, values), absent.map(element));
+}
+
+/** What makes the diagnoser of a request: readings change it only where they need scenes of their own. */
+export const diagnoserKey = ({ readings, stages = [], observations: _, ...board }: Omit<DiagnoseRequest, 'id'>): string => {
+  const last = stages.at(-1)?.id ?? null;
+  const own = readings.filter((r) => isCold(r) || (r.stage !== undefined && r.stage !== last)).map((r) => nameOf(r, last));
+  return JSON.stringify([board, stages, own]);
+};
 
 /**
  * The board that a deck, its parts list and its neighbouring nets describe.
  * @throws Error naming the row of the parts list that cannot be used.
  */
 export function boardFor(circuit: Circuit, bom: DiagnoseRequest['bom'], neighbours: DiagnoseRequest['neighbours']): Board {
-  return { parts: bom.map((row, i) => readRow(row, i, (name) => findPart(circuit, name) !== undefined)), neighbours };
+  return { parts: bom.map((row, i) => readRow(row, i, (name) => findPart(circuit, name) !== undefined)), neighbours, finished: circuit };
 }
 
-export function answer(diagnoser: Diagnoser, readings: DiagnoseRequest['readings']): DiagnoseResponse {
-  const evidence: Evidence[] = readings.map((r) => ({ id: `${r.at} ${r.mode}`, value: r.value }));
-  const { suspects, unexplained, next } = diagnoser.diagnose(evidence);
-  const [at, mode] = next ? next.id.split(' ') : [];
+/** Answers the readings and observations of a request. */
+export function answer(
+  diagnoser: Diagnoser,
+  { readings, stages = [], observations = [] }: Pick<DiagnoseRequest, 'readings' | 'stages' | 'observations'>,
+): DiagnoseResponse {
+  const last = stages.at(-1)?.id ?? null;
+  const evidence: Evidence[] = [
+    ...readings.map((r) => ({ id: nameOf(r, last), value: r.value })),
+    ...observations.map((o) => ({ id: lampId(o.part), lit: o.what === 'lit', amperes: LIT_FROM })),
+  ];
+  const unused = readings.filter((r) => !diagnoser.knows(nameOf(r, last)));
+  const remarks = [
+    ...unused.map((r) => `${r.at}${r.stage === undefined ? '' : ` at stage ${r.stage}`}: the board has no such ${r.mode} reading; it was left out`),
+    ...observations.flatMap((o) =>
+      diagnoser.knows(lampId(o.part)) ? [] : [`${o.part} does not show whether it carries current; what was seen of it was left out`],
+    ),
+  ];
+  const { suspects, pairs, unexplained, badReadings, next } = diagnoser.diagnose(evidence);
+  const part = (id: string, i: number) => id.split('|')[i]!;
   return {
-    suspects: suspects.slice(0, ANSWERED_SUSPECTS).map((s) => ({ ...s.fault, probability: s.probability })),
+    suspects: [
+      ...suspects.slice(0, ANSWERED_SUSPECTS).map(({ fault, probability }) => ({ ...fault, probability })),
+      ...pairs.map(({ pair, probability }) => ({ kind: 'pair' as const, faults: pair, probability })),
+    ].sort((a, b) => b.probability - a.probability),
     unexplained,
-    next: next && at && mode ? { at, mode, bits: next.bits } : null,
+    badReadings: badReadings.map((b) => ({ at: part(b.id, 1), why: b.why, ...(b.as === null ? {} : { as: part(b.as, 1) }), probability: b.probability })),
+    next: next ? { at: part(next.id, 1), mode: part(next.id, 2), bits: next.bits } : null,
+    ...(remarks.length > 0 ? { remarks } : {}),
   };
 }
 

@@ -1,7 +1,11 @@
 import { type Circuit, type Diagnostic, GROUND, netsOf, operatingPoint, readDeck } from '../circuit';
-import { type Check, type CircuitSheet, type Line, type Sheet, type Stage, type TestPoint } from '../kit';
+import type { CircuitSheet, Line, Sheet, Stage, TestPoint } from '../kit';
 import { type Columns, linesFromCircuit, type PartsList, readList, type TableRow, toRows } from '../partslist';
 import { checkPlaces, type PlaceFinding } from '../stage';
+import { proposeLadder } from './ladder';
+import { observe, slug } from './stageParts';
+import type { TemplateLook } from './templates';
+import { isLoose } from './walk';
 
 /** What a pasted list and deck amount to, before anything is made of them. */
 export interface Draft {
@@ -70,16 +74,24 @@ function whyUnsolvable(circuit: Circuit): string | null {
 function usefulNets(circuit: Circuit): string[] {
   const meets = (net: string) => circuit.parts.filter((p) => !p.name.includes('.') && p.nodes.includes(net)).length;
   return netsOf(circuit)
-    .filter((n) => n !== GROUND && !n.includes('.'))
+    .filter((n) => n !== GROUND && !n.includes('.') && !isLoose(n))
     .sort((a, b) => meets(b) - meets(a));
 }
 
 /** The test points proposed: the busiest nets. */
 export const suggestedNets = (draft: Draft) => draft.nets.slice(0, SUGGESTED_POINTS);
 
-/** The sheet of a new kit: one board, a cold stage and a powered stage with every chosen net as a test point. */
-export function makeSheet(title: string, draft: Draft, deck: string, nets: readonly string[]): Sheet {
-  const testPoints: TestPoint[] = nets.map((net, i) => ({ id: `TP${i + 1}`, net, where: whereOf(draft.circuit, net) }));
+/** What is known of a new kit beside its list and deck. */
+export interface Beside {
+  /** Where nets are found, in words. */
+  readonly where: Readonly<Record<string, string>>;
+  readonly looks: readonly TemplateLook[];
+}
+export const NOTHING_BESIDE: Beside = { where: {}, looks: [] };
+
+/** The sheet of a new kit: its boards, every chosen net as a test point, and the ladder of stages that is proposed for it. */
+export function makeSheet(title: string, draft: Draft, deck: string, nets: readonly string[], { where, looks }: Beside = NOTHING_BESIDE): Sheet {
+  const testPoints: TestPoint[] = nets.map((net, i) => ({ id: `TP${i + 1}`, net, where: where[net] ?? whereOf(draft.circuit, net) }));
   const circuit = draft.circuit && draft.circuit.parts.length > 0 ? { deck, neighbours: [] } : null;
   return {
     title,
@@ -91,12 +103,21 @@ export function makeSheet(title: string, draft: Draft, deck: string, nets: reado
     testPoints,
     placement: [],
     pads: [],
-    stages: draft.circuit && circuit ? stagesFor(draft.circuit, draft.lines, testPoints) : [],
+    stages: withLooks(proposeLadder({ title, lines: draft.lines, needs: draft.list.needs, circuit, testPoints }, draft.circuit), looks),
     claims: [],
     typeCards: [],
     photos: [],
     constraints: [],
   };
+}
+
+/** Looks join the last stage under power that is no load test: there everything is fitted. */
+export function withLooks(stages: readonly Stage[], looks: readonly TemplateLook[]): Stage[] {
+  const last = stages.findLast((s) => s.supplies.length > 0 && s.kind !== 'load') ?? stages.at(-1);
+  // A circuit that was put in twice brings its looks once.
+  const once = [...new Map(looks.map((l) => [slug(l.title), l])).values()];
+  const checks = once.map(({ title, action, expect, shows }) => observe(`look-${slug(title)}`, title, action, expect, shows ? { sign: shows } : {}));
+  return stages.map((s) => (s.id === last?.id ? { ...s, checks: [...s.checks, ...checks.filter((c) => !s.checks.some((k) => k.id === c.id))] } : s));
 }
 
 /** Boards named in refs such as `B:R7`; one board when none is. */
@@ -109,66 +130,4 @@ function boardsOf(lines: readonly Line[]): Sheet['boards'] {
 function whereOf(circuit: Circuit | null, net: string): string {
   const parts = circuit?.parts.filter((p) => p.nodes.includes(net) && !p.name.includes('.')).map((p) => p.name) ?? [];
   return `net ${net}, where ${parts.slice(0, 3).join(', ')} meet`;
-}
-
-const FIRST_LIMIT = 0.1;
-
-function stagesFor(circuit: Circuit, lines: readonly Line[], testPoints: readonly TestPoint[]): Stage[] {
-  const supplies = circuit.parts.filter((p) => p.kind === 'V' && !p.name.includes('.'));
-  const onGround = supplies.filter((p) => p.nodes[1] === GROUND || p.nodes[0] === GROUND);
-  const ground = { net: GROUND };
-  const cold = onGround.map((p): Check => ({
-    id: `ohms-${p.name}`,
-    what: 'measure',
-    title: `${p.name} input to ground`,
-    mode: 'ohms',
-    red: { net: p.nodes[0] === GROUND ? p.nodes[1]! : p.nodes[0]! },
-    black: ground,
-  }));
-  const currents = supplies.map((p): Check => ({
-    id: `current-${p.name}`,
-    what: 'measure',
-    title: `current of ${p.name}`,
-    mode: 'dca',
-    red: { net: p.nodes[0]! },
-    black: ground,
-    source: p.name,
-  }));
-  const volts = testPoints.map((t): Check => ({ id: t.id.toLowerCase(), what: 'measure', title: t.net, mode: 'dcv', red: { testPoint: t.id }, black: ground }));
-  // What the deck starts by hand is what oscillates.
-  const frequencies = testPoints
-    .filter((t) => t.net in circuit.initial)
-    .map((t): Check => ({
-      id: `hz-${t.id.toLowerCase()}`,
-      what: 'measure',
-      title: `frequency at ${t.net}`,
-      mode: 'frequency',
-      red: { testPoint: t.id },
-      black: ground,
-    }));
-  const stages: Stage[] = [
-    {
-      id: 'cold',
-      title: 'Cold: ohms at the supply',
-      kind: 'cold',
-      note: 'Supply unplugged, capacitors discharged.',
-      fits: lines.flatMap((l) => l.refs),
-      supplies: [],
-      checks: cold,
-    },
-    {
-      id: 'power',
-      title: 'Limited power',
-      kind: 'power',
-      note: 'From a supply with a current limit, or a weak battery first.',
-      fits: [],
-      supplies: supplies.map((p) => ({ source: p.name, volts: p.kind === 'V' ? p.dc : 0, limit: FIRST_LIMIT })),
-      cautions: [
-        'Wear eye protection at first power: a reversed electrolytic can burst.',
-        'Above 50 V AC or 120 V DC this is work for somebody licensed; local codes decide.',
-      ],
-      checks: [...currents, ...volts, ...frequencies],
-    },
-  ];
-  return stages.filter((s) => s.checks.length > 0);
 }

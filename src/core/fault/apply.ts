@@ -2,7 +2,7 @@ import { addParts, type Circuit, findPart, type Model, type Part, PINS, removePa
 import { OPAMP_PINS } from '../vocabulary';
 import { type Board, type BoardPart, elementsOfPart } from './board';
 import { portNets, rewirePorts } from './chip';
-import { type Fault } from './fault';
+import type { Fault } from './fault';
 
 /** Contact resistances of the faults, ohms (choices of this product: a shorted part, a solder bridge, a reversed electrolytic). */
 const SHORT_OHMS = 0.1;
@@ -10,6 +10,10 @@ const BRIDGE_OHMS = 0.05;
 const REVERSED_ELECTROLYTIC_OHMS = 1000;
 /** A weak transistor's current gain, a weak zener's share of its voltage, a weak MOSFET's extra threshold in volts. */
 export const WEAK = { hfe: 8, zener: 0.6, threshold: 2 } as const;
+/** A leaky capacitor's resistance; a sagging supply's share of its voltage and its own resistance; a lead that is not plugged in (choices of this product). */
+const LEAK_OHMS = 4700;
+const SAG = { share: 0.75, ohms: 20 } as const;
+const UNPLUGGED_OHMS = 1e9;
 /** Drive of a stuck op-amp's gain stage, volts. */
 const STUCK_DRIVE = 1;
 
@@ -23,15 +27,27 @@ export interface FaultyCircuit {
 const NOWHERE: ReadonlyMap<string, string> = new Map();
 
 /**
- * Puts a fault into a circuit. A part that is not in the circuit (not fitted yet) changes nothing.
+ * Puts a fault into a circuit. A part that is not in the circuit (not fitted yet) changes nothing. `sound`: the circuit before
+ * any fault, where `circuit` has one already.
  */
-export function applyFault(circuit: Circuit, board: Board, fault: Fault): FaultyCircuit {
+export function applyFault(circuit: Circuit, board: Board, fault: Fault, sound = circuit): FaultyCircuit {
   const plain = (c: Circuit): FaultyCircuit => ({ circuit: c, pieceAt: NOWHERE });
   if (fault.kind === 'healthy') return plain(circuit);
   if (fault.kind === 'bridge') return plain(bridge(circuit, fault.detail.nets));
   const refs = fault.parts.map((ref) => partOf(board, ref));
-  if (fault.kind === 'swapped' || (fault.kind === 'wrong-type' && fault.parts.length === 2)) return exchange(circuit, refs[0]!, refs[1]!);
-  return plain(applyToPart(circuit, board, refs[0]!, fault));
+  if (fault.kind === 'swapped' || (fault.kind === 'wrong-type' && fault.parts.length === 2)) return exchange(circuit, sound, board, refs[0]!, refs[1]!);
+  return plain(applyToPart(circuit, sound, board, refs[0]!, fault));
+}
+
+/** Puts several faults, on parts of their own, into a circuit. */
+export function applyFaults(circuit: Circuit, board: Board, faults: readonly Fault[]): FaultyCircuit {
+  return faults.reduce<FaultyCircuit>(
+    (so, fault) => {
+      const next = applyFault(so.circuit, board, fault, circuit);
+      return { circuit: next.circuit, pieceAt: new Map([...so.pieceAt, ...next.pieceAt]) };
+    },
+    { circuit, pieceAt: NOWHERE },
+  );
 }
 
 function partOf(board: Board, ref: string): BoardPart {
@@ -40,7 +56,13 @@ function partOf(board: Board, ref: string): BoardPart {
   return found;
 }
 
-function applyToPart(circuit: Circuit, board: Board, place: BoardPart, fault: Exclude<Fault, { kind: 'healthy' | 'bridge' | 'swapped' }>): Circuit {
+function applyToPart(
+  circuit: Circuit,
+  sound: Circuit,
+  board: Board,
+  place: BoardPart,
+  fault: Exclude<Fault, { kind: 'healthy' | 'bridge' | 'swapped' }>,
+): Circuit {
   if (fault.kind === 'stuck') return stuck(circuit, place, fault.detail.level);
   if (place.kind === 'opamp' && fault.kind === 'open-pin')
     return loosePort(circuit, place, (OPAMP_PINS as readonly string[]).indexOf(fault.detail.pin), fault.detail.pin);
@@ -67,8 +89,14 @@ function applyToPart(circuit: Circuit, board: Board, place: BoardPart, fault: Ex
       return change(part.kind === 'D' ? withModel(part, { BV: fault.detail.value }) : withValue(part, fault.detail.value));
     case 'weak':
       return change(weak(part as Semiconductor));
+    case 'leaky':
+      return addParts(circuit, [resistor(`${part.name}~leak`, part.nodes[0]!, part.nodes[1]!, LEAK_OHMS)]);
+    case 'no-supply':
+      return behind(circuit, part, UNPLUGGED_OHMS, 0);
+    case 'low-supply':
+      return behind(circuit, part, SAG.ohms, part.kind === 'V' ? (1 - SAG.share) * part.dc : 0);
     case 'wrong-type':
-      return 'model' in fault.detail ? change({ ...(part as Semiconductor), model: modelByName(circuit, board, fault.detail.model) }) : circuit;
+      return 'model' in fault.detail ? change({ ...(part as Semiconductor), model: modelByName(sound, board, fault.detail.model) }) : circuit;
   }
 }
 
@@ -107,27 +135,41 @@ function weak(part: Semiconductor): Semiconductor {
   return withModel(part, { VTO: params['VTO']! + (part.model.kind === 'PMOS' ? -WEAK.threshold : WEAK.threshold) });
 }
 
-function modelByName(circuit: Circuit, board: Board, name: string): Model {
+function modelByName(sound: Circuit, board: Board, name: string): Model {
   for (const place of board.parts) {
-    const part = findPart(circuit, place.element);
+    const part = pieceOf(sound, board, place);
     if (part && 'model' in part && part.model.name === name) return part.model;
   }
   throw new Error(`no part of the board is a ${name}`);
 }
 
-function exchange(circuit: Circuit, a: BoardPart, b: BoardPart): FaultyCircuit {
-  const pa = findPart(circuit, a.element);
-  const pb = findPart(circuit, b.element);
+/** The piece that belongs in a place: as the circuit has it, or as the finished board will. */
+const pieceOf = (sound: Circuit, board: Board, place: BoardPart): Part | undefined =>
+  findPart(sound, place.element) ?? (board.finished && findPart(board.finished, place.element));
+
+/** Each in the other's place; a place that is not fitted yet stays empty, its piece sits in the other one all the same. */
+function exchange(circuit: Circuit, sound: Circuit, board: Board, a: BoardPart, b: BoardPart): FaultyCircuit {
+  const [pa, pb] = [pieceOf(sound, board, a), pieceOf(sound, board, b)];
   if (!pa || !pb) return { circuit, pieceAt: NOWHERE };
   const inPlaceOf = (place: Part, piece: Part): Part => ({ ...piece, name: place.name, nodes: place.nodes });
-  const first = replacePart(circuit, pa.name, [inPlaceOf(pa, pb)]);
+  const put = (into: Circuit, place: Part, piece: Part) => (findPart(into, place.name) ? replacePart(into, place.name, [inPlaceOf(place, piece)]) : into);
   return {
-    circuit: replacePart(first, pb.name, [inPlaceOf(pb, pa)]),
+    circuit: put(put(circuit, pa, pb), pb, pa),
     pieceAt: new Map([
       [a.ref, b.ref],
       [b.ref, a.ref],
     ]),
   };
+}
+
+/** A supply behind a resistance, lower by some volts. Its own element stays as it is: its spread and its display belong to it. */
+function behind(circuit: Circuit, source: Part, ohms: number, lessVolts: number): Circuit {
+  const [inner, middle] = [`${source.name}~own`, `${source.name}~lead`];
+  const moved: Part = { ...source, nodes: [inner, ...source.nodes.slice(1)] };
+  return addParts(replacePart(circuit, source.name, [moved]), [
+    { name: `~${source.name}~less`, kind: 'V', nodes: [inner, middle], dc: lessVolts, wave: null },
+    resistor(`~${source.name}~lead`, middle, source.nodes[0]!, ohms),
+  ]);
 }
 
 /** Gain stage of an op-amp sub-circuit: its first G element. */

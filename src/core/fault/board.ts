@@ -1,3 +1,4 @@
+import type { Circuit } from '../circuit';
 import { BIPOLAR_PINS, type BoardKind, FET_PINS } from '../vocabulary';
 
 /**
@@ -27,6 +28,8 @@ export interface Board {
   readonly parts: readonly BoardPart[];
   /** Pairs of nets whose pads lie side by side, where solder can bridge. */
   readonly neighbours: readonly (readonly [string, string])[];
+  /** The circuit of the finished board: where a piece sits in the place of one that is not fitted yet, it tells what that piece is. */
+  readonly finished?: Circuit | undefined;
 }
 
 const TWO_TERMINAL = new Set<BoardKind>([

@@ -1,4 +1,4 @@
-import { type Circuit, type Part } from '../circuit';
+import type { Circuit, Part } from '../circuit';
 
 const inside = (circuit: Circuit, element: string): Part[] => circuit.parts.filter((p) => p.name.toLowerCase().startsWith(`${element.toLowerCase()}.`));
 

@@ -1,7 +1,7 @@
 /** A kind of fault and its place. Exactly these can be put into a circuit; `parts` are refs of the board. */
 export type Fault =
   | Shape<'healthy', readonly []>
-  | Shape<'open' | 'short' | 'reversed' | 'turned' | 'weak', readonly [string]>
+  | Shape<'open' | 'short' | 'reversed' | 'turned' | 'weak' | 'leaky' | 'no-supply' | 'low-supply', readonly [string]>
   | Shape<'open-pin', readonly [string], { readonly pin: string }>
   | Shape<'short-pins', readonly [string], { readonly pins: readonly [string, string] }>
   | Shape<'wrong-value', readonly [string], { readonly value: number }>
@@ -33,6 +33,9 @@ export const FAULT_KINDS = [
   'wrong-type',
   'bridge',
   'stuck',
+  'leaky',
+  'no-supply',
+  'low-supply',
 ] as const satisfies readonly FaultKind[];
 
 export const HEALTHY: Fault = { kind: 'healthy', parts: [], detail: {} };

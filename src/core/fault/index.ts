@@ -1,7 +1,8 @@
-export { applyFault, type FaultyCircuit, WEAK } from './apply';
+export { applyFault, applyFaults, type FaultyCircuit, WEAK } from './apply';
 export { type Board, type BoardPart, elementsOfPart, isBipolar } from './board';
-export { type Fault, FAULT_KINDS, type FaultKind, HEALTHY } from './fault';
+export { type Fault, FAULT_KINDS, faultKey, type FaultKind, HEALTHY } from './fault';
 export { betweenStates } from './latch';
 export { carryOver, type FaultLayout, FaultLayouts } from './layouts';
-export { listFaults } from './list';
-export { describeFault } from './words';
+export { listBenchFaults, listFaults } from './list';
+export { faultTitle } from './title';
+export { describeFault, describeFaults } from './words';

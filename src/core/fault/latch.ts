@@ -1,5 +1,5 @@
-import { type Solution } from '../circuit';
-import { type FaultLayout } from './layouts';
+import type { Solution } from '../circuit';
+import type { FaultLayout } from './layouts';
 
 /** Conductance of what holds a net, siemens: firm beside anything on a board. */
 const HOLD = 10;

@@ -1,7 +1,7 @@
 import { addParts, type Circuit, GROUND, Newton, type OrderCache, type ProbePair, System } from '../circuit';
 import { applyFault } from './apply';
 import { type Board, isTransistor } from './board';
-import { type Fault } from './fault';
+import type { Fault } from './fault';
 import { listFaults } from './list';
 import { faultPairs, pairKey, type ValueChange, valueChange } from './valueChange';
 
@@ -51,10 +51,11 @@ export class FaultLayouts {
   }
 
   /** The layout for a fault and what turns it into the faulty one; null when the fault needs a layout of its own. */
-  borrow(fault: Fault, faulty: Circuit): Borrowed | null {
+  borrow(faults: readonly Fault[], faulty: Circuit): Borrowed | null {
     const change = valueChange(this.main.system, this.circuit, faulty, this.extras);
     if (change) return { layout: this.main, change };
-    if (fault.kind !== 'open-pin') return null;
+    const [fault] = faults;
+    if (faults.length > 1 || fault?.kind !== 'open-pin') return null;
     const layout = (this.cuttable ??= this.layOutCuttable());
     const set = layout.system.valueSetter(looseNet(this.board, fault));
     return set && { layout, change: { parts: NONE, enter: () => set(Infinity), leave: () => set(LINK_OHMS) } };

@@ -24,6 +24,20 @@ export function listFaults(circuit: Circuit, board: Board): Fault[] {
   });
 }
 
+/**
+ * All single faults of a board on a bench: those of the board itself, and those that its parts list cannot tell of, a leaky
+ * capacitor and the bench's own supplies (not connected, or sagging).
+ */
+export function listBenchFaults(circuit: Circuit, board: Board): Fault[] {
+  const more = board.parts.flatMap((part): Fault[] => {
+    const parts = [part.ref] as const;
+    const kinds = part.kind === 'supply' ? (['no-supply', 'low-supply'] as const) : LEAKY.has(part.kind) ? (['leaky'] as const) : [];
+    return elementsOfPart(part).every((e) => findPart(circuit, e)) ? kinds.map((kind): Fault => ({ kind, parts, detail: {} })) : [];
+  });
+  return [...listFaults(circuit, board), ...more];
+}
+const LEAKY = new Set<BoardPart['kind']>(['capacitor', 'electrolytic']);
+
 function isFitted(circuit: Circuit, part: BoardPart): boolean {
   return part.kind === 'opamp' || part.kind === 'chip'
     ? circuit.parts.some((p) => p.name.toLowerCase().startsWith(`${part.element.toLowerCase()}.`))

@@ -1,5 +1,5 @@
-import { type Circuit, type ModelParam, type Part, type System } from '../circuit';
-import { type Board } from './board';
+import type { Circuit, ModelParam, Part, System } from '../circuit';
+import type { Board } from './board';
 
 /** A fault as other values in a system that was laid out for the healthy board. */
 export interface ValueChange {

@@ -1,8 +1,10 @@
-import { patch, remove } from './changes';
+import { patch, put, putAll, remove } from './changes';
+import { recordId } from './rooms';
+import type { RoomName } from './schema/names';
 import type { ChangedBody, EntryOf } from './schema/entries';
 import type { RecordOf } from './schema/records';
-import { type ProbePoint, type Ref } from './sheet';
-import { type KitState } from './state';
+import type { ProbePoint, Ref } from './sheet';
+import type { KitState } from './state';
 
 type Line = RecordOf<'lines'>;
 
@@ -46,6 +48,25 @@ const goneClaims = (kit: KitState, checks: readonly string[]): ChangedBody[] =>
 
 const freeLines = (kit: KitState, option: string): ChangedBody[] =>
   given(records(kit, 'lines').flatMap(([id, l]) => (l.option?.split('=')[0] === option ? [patch(kit, 'lines', id, { option: undefined })] : [])));
+
+/** A record as it was edited. Under another name it takes the place of the one before, and what named it follows. */
+export function written<R extends RoomName>(kit: KitState, room: R, record: RecordOf<R>, was: string | null): ChangedBody[] {
+  const [change] = putAll(kit, room, [record], was);
+  const id = recordId(room, record);
+  const gone = was === null || was === id ? null : remove(kit, room, was);
+  if (!gone) return withDependents(kit, put(kit, room, record));
+  return [gone, change!, ...(room === 'testPoints' ? followPoint(kit, was!, id) : [])];
+}
+
+/** Checks go on probing a test point that is called otherwise now. */
+function followPoint(kit: KitState, from: string, to: string): ChangedBody[] {
+  const point = (p: ProbePoint): ProbePoint => (isPoint(p, from) ? { testPoint: to } : p);
+  return given(
+    records(kit, 'checks').flatMap(([id, c]) =>
+      c.what === 'measure' && (isPoint(c.red, from) || isPoint(c.black, from)) ? [patch(kit, 'checks', id, { red: point(c.red), black: point(c.black) })] : [],
+    ),
+  );
+}
 
 /** Where a ref of a line went: another name, or null for nowhere. */
 function renames(kit: KitState, line: string, before: Line | null, after: Line | null): Map<Ref, Ref | null> {
@@ -134,9 +155,11 @@ function moved<R extends 'placement' | 'pads'>(
 }
 
 /** Entries of a removed line, check or stage stand in the log and belong to nothing: they are named, never lost. */
-export const isOrphan = (kit: KitState, e: EntryOf<'counted' | 'measured' | 'marked' | 'read' | 'probed' | 'observed'>): boolean => {
+export const isOrphan = (kit: KitState, e: EntryOf<'counted' | 'received' | 'figured' | 'measured' | 'marked' | 'read' | 'probed' | 'observed'>): boolean => {
   switch (e.kind) {
     case 'counted':
+    case 'received':
+    case 'figured':
     case 'measured':
     case 'marked':
       return !kit.rooms.lines.has(e.line);

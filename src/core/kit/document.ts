@@ -3,7 +3,7 @@ import { fold } from './fold';
 import { KIT_FORMAT, KIT_VERSION } from './schema/names';
 import type { Entry, Stamp, UnknownEntry } from './schema/entries';
 import { DEFAULT_SETTINGS, type KitSettings, type Sheet } from './sheet';
-import { type KitState } from './state';
+import type { KitState } from './state';
 import { unite } from './log';
 
 /** A kit as it is stored and exported: its log, and nothing that follows from it. */

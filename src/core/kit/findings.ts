@@ -1,10 +1,10 @@
 import { createSelector } from 'reselect';
 import { isOrphan } from './dependents';
-import { type Held } from './rooms';
+import type { Held } from './rooms';
 import { isKnown } from './schema/known';
-import { type RoomName } from './schema/names';
-import { type ProbePoint } from './sheet';
-import { type KitState } from './state';
+import type { RoomName } from './schema/names';
+import type { ProbePoint } from './sheet';
+import type { KitState } from './state';
 import { stands } from './views/views';
 import { meterIsTypical } from '../meter';
 
@@ -69,7 +69,7 @@ function missingPoint(kit: KitState, refs: ReadonlySet<string>, p: ProbePoint): 
   return 'ref' in p && !refs.has(p.ref) && refs.size > 0 ? p.ref : null;
 }
 
-const KEPT = new Set(['counted', 'measured', 'marked', 'read', 'probed', 'observed']);
+const KEPT = new Set(['counted', 'received', 'figured', 'measured', 'marked', 'read', 'probed', 'observed']);
 
 function orphans(kit: KitState): KitFinding[] {
   const entries = kit.log.filter((e) => KEPT.has(e.kind) && stands(kit, e) && isOrphan(kit, e as Parameters<typeof isOrphan>[1]));

@@ -1,14 +1,14 @@
 import { dequal } from 'dequal';
-import { BARE_BOARD, withFitted, withModification, withRemoved, withRepaired, withSet } from './board';
+import { BARE_BOARD, withFitted, withModification, withRemoved, withRepaired, withRestored, withSet, withUnset } from './board';
 import { compareEntries, isOrdered, unite, withdrawals } from './log';
 import { meterOf } from './meters';
 import { emptyRooms, type Held, settingsOf, sheetOf } from './rooms';
 import { checkObservableId, LOOSE_FACTS, probeObservableId } from '../vocabulary';
 import { isKnown } from './schema/known';
 import type { Entry, EntryOf, UnknownEntry } from './schema/entries';
-import { type RoomName } from './schema/names';
+import type { RoomName } from './schema/names';
 import { DEFAULT_SETTINGS, EMPTY_SHEET } from './sheet';
-import { type Conflict, type KitState, type MeasuredPiece, type Tally } from './state';
+import type { Conflict, KitState, MeasuredPiece, Tally } from './state';
 
 type Logged = Entry | UnknownEntry;
 type Mutable = { -readonly [K in keyof KitState]: KitState[K] };
@@ -41,6 +41,14 @@ const emptyState = (id: string, created: string): KitState => ({
   compared: [],
   checkedMeters: new Map(),
   repaired: new Set(),
+  inspected: new Map(),
+  traced: [],
+  gates: new Map(),
+  prepared: new Map(),
+  ruledOut: [],
+  symptoms: new Map(),
+  examined: new Map(),
+  finished: null,
   waiting: [],
 });
 
@@ -105,7 +113,7 @@ function isSameFate(state: KitState, gone: ReadonlySet<string>): boolean {
   return fresh.size === 0 || !state.log.some((e) => fresh.has(e.id));
 }
 
-const NO_TALLY: Tally = { total: null, fromPile: [], pieces: new Map(), markings: new Map(), loose: new Map() };
+const NO_TALLY: Tally = { total: null, fromPile: [], pieces: new Map(), figures: new Map(), markings: new Map(), loose: new Map() };
 
 /** Writes entries into a state that nobody else has seen yet: the only place where a state is changed. */
 class Writer {
@@ -154,9 +162,17 @@ class Writer {
       case 'counted':
         this.tally(e.line, { total: e.quantity, fromPile: [] });
         break;
+      case 'received':
+        this.receive(e);
+        break;
       case 'measured':
         this.measure(e.line, e.piece, { entry: e, meter: this.meter(e.meter), at });
         break;
+      case 'figured': {
+        const { figures } = this.tallyOf(e.line);
+        this.tally(e.line, { figures: new Map(figures).set(e.piece, new Map(figures.get(e.piece)).set(e.figure, e)) });
+        break;
+      }
       case 'marked':
         this.tally(e.line, { markings: new Map(this.tallyOf(e.line).markings).set(e.piece, e.text) });
         break;
@@ -199,9 +215,39 @@ class Writer {
         this.s.board = withRepaired(this.s.board, e.refs, at);
         this.s.repaired = new Set([...this.s.repaired, ...e.refs]);
         this.s.change = { at, stage: this.s.lastStage };
+        this.s.symptoms = new Map();
         break;
       case 'modified':
         this.modify(e, at);
+        break;
+      case 'restored':
+        this.s.board = withRestored(this.s.board, e.modification, at);
+        this.s.change = { at, stage: this.s.lastStage };
+        break;
+      case 'inspected':
+        this.map('inspected').set(e.item, { entry: e, at });
+        break;
+      case 'gated':
+        this.map('gates').set(e.stage, { entry: e, at });
+        break;
+      case 'prepared':
+        this.map('prepared').set(e.stage, { entry: e, at });
+        this.s.board = withUnset(this.s.board, this.s.rooms.stages.get(e.stage)?.value.settings?.map((s) => s.ref) ?? []);
+        break;
+      case 'ruled-out':
+        this.s.ruledOut = [...this.s.ruledOut, { entry: e, at }];
+        break;
+      case 'symptom':
+        this.map('symptoms').set(e.symptom, e.seen);
+        break;
+      case 'examined':
+        this.examine(e);
+        break;
+      case 'traced':
+        this.s.traced = [...this.s.traced, { entry: e, board: this.s.board, at }];
+        break;
+      case 'finished':
+        this.s.finished = { entry: e, at };
         break;
       case 'waiting':
         this.s.waiting = [...this.s.waiting, e];
@@ -223,7 +269,7 @@ class Writer {
       this.map('choices').set(change.option, change.choice);
       return;
     }
-    this.s.board = withModification(this.s.board, change, at);
+    this.s.board = withModification(this.s.board, { entry: e.id, change, temporary: e.temporary ?? false, why: e.why ?? null }, at);
     this.s.change = { at, stage: this.s.lastStage };
   }
 
@@ -233,15 +279,40 @@ class Writer {
     this.s.lastStage = entry.stage;
   }
 
+  /** The last word on each sign counts; a part has one origin. */
+  private examine(e: EntryOf<'examined'>): void {
+    const isOrigin = (sign: string) => sign.startsWith('origin/');
+    const known = [...(this.s.examined.get(e.line) ?? [])].filter(([sign]) => sign !== e.sign && !(isOrigin(sign) && isOrigin(e.sign)));
+    this.map('examined').set(e.line, new Map([...known, [e.sign, e]]));
+  }
+
   private tallyOf = (line: string): Tally => this.s.tallies.get(line) ?? NO_TALLY;
 
   private tally(line: string, by: Partial<Tally>): void {
     this.map('tallies').set(line, { ...this.tallyOf(line), ...by });
   }
 
+  /** A later parcel adds to what there is; what it replaces is put aside, and its numbers are free for the new pieces. */
+  private receive({ line, quantity, instead = [] }: EntryOf<'received'>): void {
+    const tally = this.tallyOf(line);
+    const aside = new Set(instead);
+    const without = <V>(map: ReadonlyMap<number, V>) => new Map([...map].filter(([piece]) => !aside.has(piece)));
+    // Piece for piece before anybody counted: then how many there are is still not known.
+    const counted = tally.total ?? (aside.size === quantity ? null : this.knownPieces(tally));
+    this.tally(line, {
+      total: counted === null ? null : counted - aside.size + quantity,
+      pieces: without(tally.pieces),
+      figures: without(tally.figures),
+      markings: without(tally.markings),
+    });
+  }
+
   private measure(line: string, piece: number, reading: MeasuredPiece): void {
     this.tally(line, { pieces: new Map(this.tallyOf(line).pieces).set(piece, reading) });
   }
+
+  private knownPieces = ({ total, pieces, figures, markings }: Tally): number =>
+    Math.max(total ?? 0, ...[pieces, figures, markings].flatMap((m) => [...m.keys()].map((k) => k + 1)));
 
   /** A loose piece joins those that a line has already; one that was sorted before moves over. Nothing is counted twice. */
   private sort(looseId: string, line: string | null, at: number): void {
@@ -251,7 +322,7 @@ class Writer {
     this.map('loose').set(looseId, { ...piece, line });
     if (line === null) return;
     const tally = this.tallyOf(line);
-    const known = Math.max(tally.total ?? 0, ...[...tally.pieces.keys()].map((k) => k + 1));
+    const known = this.knownPieces(tally);
     const { entry } = piece;
     const markings = typeof entry.marking === 'string' ? new Map(tally.markings).set(known, entry.marking) : tally.markings;
     this.tally(line, { total: known + 1, fromPile: [...tally.fromPile, looseId], loose: new Map(tally.loose).set(looseId, known), markings });
@@ -272,6 +343,7 @@ class Writer {
       fromPile: tally.fromPile.filter((id) => id !== looseId),
       loose,
       pieces: drop(tally.pieces),
+      figures: drop(tally.figures),
       markings: drop(tally.markings),
     });
   }

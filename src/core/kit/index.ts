@@ -1,15 +1,18 @@
-export { BARE_BOARD, type BoardState } from './board';
-export { inBatch, move, patch, put, remove, sheetWith } from './changes';
-export { withDependents } from './dependents';
+export { BARE_BOARD, type BoardState, isSeenTo } from './board';
+export { inBatch, move, patch, put, putAll, remove, sheetWith } from './changes';
+export { withDependents, written } from './dependents';
 export { documentOf, foldDocument, type KitDocument, mergeDocuments, newKit } from './document';
+export { figuresOf, judgeFigure, type PartFigure } from './figures';
 export { kitFindings, type KitFinding } from './findings';
 export { extend, fold } from './fold';
-export { absentRefs, choiceOn, expectationOf, isWanted, type LineExpectation } from './lines';
+export { absentRefs, choiceOn, expectationOf, isWanted, type LineExpectation, socketedChips } from './lines';
 export { compareEntries, unite } from './log';
 export { meterOf, offsetOf } from './meters';
+export { isPowered } from './stages';
 export { meetsNeed, type NeedVerdict } from './needs';
-export { checkKit, type DamagedEntry, entryProblem, openKit, type OpenFinding, type OpenResult } from './open';
-export { inOrder, type Rooms } from './rooms';
+export { checkCurrent, type DamagedEntry, entryProblem, type OpenFinding, type OpenResult } from './open';
+export { checkKit, openKit } from './openFile';
+export { inOrder, recordId, type Rooms } from './rooms';
 export { KIT_FORMAT, KIT_VERSION } from './schema/names';
 export { isKnown, KNOWN_KINDS, KNOWN_ROOMS } from './schema/known';
 export type { ChangedBody, Entry, EntryBody, EntryKind, EntryOf, Stamp, UnknownEntry } from './schema/entries';
@@ -19,6 +22,8 @@ export {
   type Check,
   type Claim,
   type CircuitSheet,
+  type FirstPowerBy,
+  type FittingSchool,
   type KitOption,
   type KitSettings,
   type Line,
@@ -39,12 +44,14 @@ export {
   type TestPoint,
   type TypeCard,
 } from './sheet';
-export { type BoardChange, type Conflict, type KitState, type LoosePiece, type MeasuredPiece, type Met, type Taken, type Tally } from './state';
+export { type BoardChange, type Conflict, type KitState, type LoosePiece, type MeasuredPiece, type Met, type Taken, type Traced, type Tally } from './state';
+export { deriveExchanged } from './views/exchanged';
 export { type Compartment, deriveAbsent, deriveMeasuredValues, deriveTray, judgeMeasured, type MeasuredValue, type Piece } from './views/tray';
 export {
   type CheckEntry,
   checkTaken,
   derivePile,
+  deriveTraced,
   deriveStrangers,
   deriveWaiting,
   isFresh,
@@ -53,3 +60,4 @@ export {
   lastUndoable,
   stands,
 } from './views/views';
+export { attachmentHash } from './migrate';

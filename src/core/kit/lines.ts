@@ -1,8 +1,8 @@
 import { ANY_LED, DIODE_FORWARD, factsOf, LED_FORWARD, type PartMode, unitOf } from '../vocabulary';
-import { type Unit } from '../quantity';
-import { type Line, type Ref } from './sheet';
-import { type BoardState } from './board';
-import { type KitState } from './state';
+import type { Unit } from '../quantity';
+import type { Line, Ref } from './sheet';
+import type { BoardState } from './board';
+import type { KitState } from './state';
 
 /** What a good piece of a line reads on the meter: limits in the unit of the mode. */
 export interface LineExpectation {
@@ -69,4 +69,11 @@ export function absentRefs(
 ): Set<Ref> {
   const wanted = new Set(kit.sheet.lines.filter((l) => isWanted(l, kit, board)).flatMap((l) => l.refs));
   return new Set(kit.sheet.lines.flatMap((l) => l.refs).filter((r) => !wanted.has(r)));
+}
+
+/** Chips that go into sockets: those of a list that has sockets. Regulators and parts in a transistor's body are soldered in. */
+export function socketedChips(lines: readonly Line[]): Ref[] {
+  const sockets = lines.filter((l) => l.kind === 'socket').reduce((n, l) => n + Math.max(l.quantity, l.refs.length), 0);
+  const chips = lines.filter((l) => !l.notFitted && !/TO-?\d|SOT/i.test(l.package ?? '')).filter((l) => ['opamp', 'timer', 'ic'].includes(l.kind));
+  return sockets === 0 ? [] : chips.flatMap((l) => l.refs);
 }

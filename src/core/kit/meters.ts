@@ -1,7 +1,7 @@
 import { weakMapMemoize } from 'reselect';
 import { meterById, type MeterProfile } from '../meter';
-import { type MeterMode } from '../vocabulary';
-import { type KitState } from './state';
+import type { MeterMode } from '../vocabulary';
+import type { KitState } from './state';
 
 /** A meter of the kit, its own or a typical one, with the lead resistance that its last check found. */
 export function meterOf(kit: Pick<KitState, 'settings' | 'leads'>, id: string = kit.settings.meter): MeterProfile {

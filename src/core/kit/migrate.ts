@@ -69,11 +69,14 @@ function firstEntries(at: string, sheet: Sheet, settings: KitSettings): Raw[] {
   });
 }
 
+/** Name of an attachment: SHA-256 of its base64 text, hexadecimal. */
+export const attachmentHash = (base64: string): string => bytesToHex(sha256(utf8ToBytes(base64)));
+
 /** Photos stood in the sheet as data addresses; their bytes move to the attachments. */
 function withPhotosApart({ revision: _, ...sheet }: Raw, attachments: Record<string, string>): Raw {
   const photos = listOf(sheet['photos']).map(({ data, ...photo }) => {
     const [head = '', base64 = ''] = String(data).split(',');
-    const hash = bytesToHex(sha256(utf8ToBytes(base64)));
+    const hash = attachmentHash(base64);
     attachments[hash] = base64;
     return { ...photo, hash, type: /^data:([^;]*)/.exec(head)?.[1] ?? '', size: Math.floor((base64.length * 3) / 4) };
   });

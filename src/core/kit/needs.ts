@@ -1,5 +1,5 @@
 import { print } from '../quantity';
-import { type Need, type Owned } from './sheet';
+import type { Need, Owned } from './sheet';
 
 /** Whether something from the drawer meets a need. */
 export interface NeedVerdict {

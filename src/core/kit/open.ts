@@ -1,6 +1,5 @@
 import { unite } from './log';
-import { type KitDocument } from './document';
-import { migrate } from './migrate';
+import type { KitDocument } from './document';
 import { recordId } from './rooms';
 import { KIT_FORMAT, KIT_VERSION, MOST_ENTRIES } from './schema/names';
 import { isKnown, KNOWN_KINDS, KNOWN_ROOMS } from './schema/known';
@@ -30,7 +29,7 @@ interface Opened {
   readonly findings: readonly OpenFinding[];
   readonly damaged: readonly DamagedEntry[];
 }
-interface Refused {
+export interface Refused {
   readonly ok: false;
   readonly message: string;
   /** Place in the text or the document. */
@@ -40,42 +39,35 @@ interface Refused {
 }
 export type OpenResult = Opened | Refused;
 
-const MAX_BYTES = 64 * 1024 * 1024;
 const SHOWN = 60;
 const MOST_FINDINGS = 50;
 
-/** Opens the text of a kit file. Never throws; a refusal says where and what to do, and nothing is changed. */
-export function openKit(text: string): OpenResult {
-  if (text.length > MAX_BYTES)
-    return refuse(`The file is larger than ${MAX_BYTES / 1024 / 1024} MB. A kit file is smaller; check that this is the right file.`);
-  let data: unknown;
+/** Checks what claims to be a kit of the present version, or of a newer one. `from`: the version that it was brought up from. */
+export function checkCurrent(data: unknown, from: number | null = null): OpenResult {
   try {
-    data = JSON.parse(text.replace(/^\uFEFF/, ''));
+    const envelope = versionOf(data);
+    if (!envelope.ok) return envelope.refused;
+    return checkEnvelope(envelope.kit, envelope.version > KIT_VERSION) ?? checkLog(envelope.kit, envelope.version, from);
   } catch (error) {
-    const at = whereIn(text, error as Error);
-    return refuse(`This is not a whole JSON file (${at}). It may have been cut off while saving: export it again, or pick another copy.`, at);
-  }
-  return checkKit(data);
-}
-
-/** Checks anything that claims to be a kit, at every door: file, storage, worker, command line. */
-export function checkKit(data: unknown): OpenResult {
-  try {
-    return check(data);
-  } catch (error) {
-    const why = (error as Error).message.slice(0, 200);
-    return refuse(`The kit file does not fit its schema: ${why}. Nothing was changed.`, why);
+    return misfit(error as Error);
   }
 }
 
-function check(data: unknown): OpenResult {
-  if (!isRecord(data) || data['format'] !== KIT_FORMAT) return refuse('This file is no Zesty Bench kit. For a parts list or a deck choose "New kit".');
+/** The version that a kit says it is of. */
+export function versionOf(
+  data: unknown,
+): { readonly ok: true; readonly kit: Record<string, unknown>; readonly version: number } | { readonly ok: false; readonly refused: Refused } {
+  if (!isRecord(data) || data['format'] !== KIT_FORMAT)
+    return { ok: false, refused: refuse('This file is no Zesty Bench kit. For a parts list or a deck choose "New kit".') };
   const version = data['version'];
-  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) return refuse('The kit file has no readable version number.', 'version');
-  const current = version < KIT_VERSION ? migrate(data, version) : data;
-  const envelope = checkEnvelope(current, version > KIT_VERSION);
-  if (envelope) return envelope;
-  return checkLog(current, version);
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
+    return { ok: false, refused: refuse('The kit file has no readable version number.', 'version') };
+  return { ok: true, kit: data, version };
+}
+
+export function misfit(error: Error): Refused {
+  const why = error.message.slice(0, 200);
+  return refuse(`The kit file does not fit its schema: ${why}. Nothing was changed.`, why);
 }
 
 const STAMPED = ['id', 'created'] as const;
@@ -103,7 +95,7 @@ function checkEnvelope(kit: Record<string, unknown>, newer: boolean): Refused | 
 const newerText = (version: number, shown: boolean) =>
   `The kit file is of version ${version}; this program reads up to ${KIT_VERSION}. ${shown ? 'It is shown as far as it is understood and cannot be changed here: open it with a newer program.' : 'Open it with a newer program.'}`;
 
-function checkLog(kit: Record<string, unknown>, version: number): OpenResult {
+function checkLog(kit: Record<string, unknown>, version: number, migratedFrom: number | null): OpenResult {
   const newer = version > KIT_VERSION;
   const good: (Entry | UnknownEntry)[] = [];
   const damaged: DamagedEntry[] = [];
@@ -127,7 +119,7 @@ function checkLog(kit: Record<string, unknown>, version: number): OpenResult {
   const opened: Opened = {
     ok: true,
     kit: { format: KIT_FORMAT, version: KIT_VERSION, id, created, log, ...(attachments && Object.keys(attachments).length > 0 ? { attachments } : {}) },
-    migratedFrom: version < KIT_VERSION ? version : null,
+    migratedFrom,
     readOnly: newer,
     findings,
     damaged,
@@ -204,11 +196,5 @@ function explain(errors: readonly Problem[]): string {
 }
 
 const shortened = (text: string) => (text.length > SHOWN ? `${text.slice(0, SHOWN)}…` : text);
-const refuse = (message: string, at?: string): Refused => ({ ok: false, message, ...(at === undefined ? {} : { at }), rest: null });
+export const refuse = (message: string, at?: string): Refused => ({ ok: false, message, ...(at === undefined ? {} : { at }), rest: null });
 const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
-
-function whereIn(text: string, error: Error): string {
-  const position = Number(/position (\d+)/.exec(error.message)?.[1] ?? text.length);
-  const before = text.slice(0, position).split('\n');
-  return `line ${before.length}, column ${before[before.length - 1]!.length + 1}`;
-}

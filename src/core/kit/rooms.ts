@@ -93,7 +93,7 @@ export function settingsOf(rooms: Rooms): KitSettings {
 export function recordsOf(sheet: Sheet, settings: KitSettings): { readonly [R in RoomName]: readonly RecordOf<R>[] } {
   const { title, maker, edition, note } = sheet;
   const about = Object.fromEntries(Object.entries({ title, maker, edition, note }).filter(([, v]) => v !== undefined)) as unknown as RecordOf<'about'>;
-  const { meter, school, measure, standIn } = settings;
+  const { meter, school, measure, fitting, order, firstPower, sitting, standIn } = settings;
   return {
     about: [about],
     boards: sheet.boards,
@@ -116,6 +116,11 @@ export function recordsOf(sheet: Sheet, settings: KitSettings): { readonly [R in
       { name: 'meter', value: meter },
       { name: 'school', value: school },
       { name: 'measure', value: measure },
+      // What was never chosen is no record: kits of before stay as they were.
+      ...(fitting === null ? [] : [{ name: 'fitting' as const, value: fitting }]),
+      ...(order.length === 0 ? [] : [{ name: 'order' as const, value: [...order] }]),
+      ...(firstPower === null ? [] : [{ name: 'firstPower' as const, value: firstPower }]),
+      ...(sitting === DEFAULT_SETTINGS.sitting ? [] : [{ name: 'sitting' as const, value: sitting }]),
       { name: 'standIn', value: standIn },
     ],
   };

@@ -54,18 +54,41 @@ export type StandIn = NonNullable<SettingValue<'standIn'>>;
 /** What matters most first, everything in list order, only what cannot be read, or one of each packet. */
 export type MeasuringSchool = SettingValue<'measure'>;
 
+/** What a board gets its first power from. */
+export type FirstPowerBy = NonNullable<SettingValue<'firstPower'>>;
+
+/** In which order parts go in; null: as advised. */
+export type FittingSchool = NonNullable<SettingValue<'fitting'>>;
+
 export interface KitSettings {
   /** Id of the meter in use. */
   readonly meter: string;
   readonly school: SettingValue<'school'>;
   /** Which pieces are worth measuring. */
   readonly measure: MeasuringSchool;
+  readonly fitting: FittingSchool | null;
+  /** One's own order of fitting, as far as it was given. */
+  readonly order: readonly Ref[];
+  /** Null until it was asked. */
+  readonly firstPower: FirstPowerBy | null;
+  /** Minutes that one sits at the bench at a time. */
+  readonly sitting: number;
   /** One's own meters, beside the typical ones. */
   readonly meters: readonly RecordOf<'meters'>[];
   readonly standIn: StandIn | null;
 }
 
-export const DEFAULT_SETTINGS: KitSettings = { meter: 'handheld', school: 'simple', measure: 'matters', meters: [], standIn: null };
+export const DEFAULT_SETTINGS: KitSettings = {
+  meter: 'handheld',
+  school: 'simple',
+  measure: 'matters',
+  fitting: null,
+  order: [],
+  firstPower: null,
+  sitting: 60,
+  meters: [],
+  standIn: null,
+};
 export const EMPTY_SHEET: Sheet = {
   title: 'Untitled kit',
   boards: [],

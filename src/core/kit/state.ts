@@ -1,9 +1,9 @@
-import { type MeterProfile } from '../meter';
-import { type BoardState } from './board';
-import { type Rooms } from './rooms';
+import type { MeterProfile } from '../meter';
+import type { BoardState } from './board';
+import type { Rooms } from './rooms';
 import type { ChangedBody, Entry, EntryOf, UnknownEntry } from './schema/entries';
-import { type RoomName } from './schema/names';
-import { type KitSettings, type Ref, type Sheet } from './sheet';
+import type { RoomName } from './schema/names';
+import type { KitSettings, Ref, Sheet } from './sheet';
 
 /** The circumstances of a reading: the board that it met, the meter that took it, its place in the log. */
 export interface Met {
@@ -32,6 +32,8 @@ export interface Tally {
   /** Pieces that came out of the loose pile since the last count, in their order. */
   readonly fromPile: readonly string[];
   readonly pieces: ReadonlyMap<number, MeasuredPiece>;
+  /** Further figures by piece and figure. */
+  readonly figures: ReadonlyMap<number, ReadonlyMap<string, EntryOf<'figured'>>>;
   /** The last marking read on each piece. */
   readonly markings: ReadonlyMap<number, string>;
   /** Loose pieces by the number that they have among the line's pieces. */
@@ -51,6 +53,34 @@ export interface Conflict {
   readonly record: string;
   /** The changes that did not know of each other, oldest first. */
   readonly entries: readonly string[];
+}
+
+/** A look, and its place in the log. */
+export interface Inspected {
+  readonly entry: EntryOf<'inspected'>;
+  readonly at: number;
+}
+
+export interface Gate {
+  readonly entry: EntryOf<'gated'>;
+  readonly at: number;
+}
+
+export interface RuledOut {
+  readonly entry: EntryOf<'ruled-out'>;
+  readonly at: number;
+}
+
+export interface Prepared {
+  readonly entry: EntryOf<'prepared'>;
+  readonly at: number;
+}
+
+/** Two pads under the tester, and the board that they were on. */
+export interface Traced {
+  readonly entry: EntryOf<'traced'>;
+  readonly board: BoardState;
+  readonly at: number;
 }
 
 /** The last change of the board that makes what was read before it history. */
@@ -95,5 +125,20 @@ export interface KitState {
   readonly compared: readonly EntryOf<'compared'>[];
   readonly checkedMeters: ReadonlyMap<string, EntryOf<'meter-checked'>>;
   readonly repaired: ReadonlySet<Ref>;
+  /** The last look at each thing that is looked at, with its place in the log. */
+  readonly inspected: ReadonlyMap<string, Inspected>;
+  readonly traced: readonly Traced[];
+  /** The last word on going on behind each stage, or on doing it again. */
+  readonly gates: ReadonlyMap<string, Gate>;
+  /** The last time a stage was made ready. */
+  readonly prepared: ReadonlyMap<string, Prepared>;
+  /** Suspects that were ruled out by a look. */
+  readonly ruledOut: readonly RuledOut[];
+  /** What the board as a whole was seen to do, or not to do. */
+  readonly symptoms: ReadonlyMap<string, boolean>;
+  /** What was found on doubtful parts, by line and sign. */
+  readonly examined: ReadonlyMap<string, ReadonlyMap<string, EntryOf<'examined'>>>;
+  /** When the kit was called finished last. */
+  readonly finished: { readonly entry: EntryOf<'finished'>; readonly at: number } | null;
   readonly waiting: readonly EntryOf<'waiting'>[];
 }

@@ -1,10 +1,14 @@
-import { type KitState, meterOf, offsetOf, type ProbePoint } from '../kit';
+import { type Check, isPowered, type KitState, meterOf, offsetOf, type ProbePoint, type Stage } from '../kit';
 import { rangeFor } from '../meter';
-import { printNominal, printWindow, type Unit } from '../quantity';
+import { print, printNominal, printWindow, type Unit } from '../quantity';
 import { checkObservableId, factsOf, type LooseKind, LOOSE_FACTS, type MeterMode, MODES, probeObservableId, unitOf } from '../vocabulary';
+import { computedWindow, type WindowResult } from '../stage';
+import { dangerNear } from './nearby';
+import { notYet } from './notYet';
 import { orientationCard } from './orientation';
 import { windowFor, type KnownWindows } from './progress';
-import { type Target } from './targets';
+import type { Target } from './targets';
+import { lineTitle } from './lineWords';
 
 /** Everything that the probe bar says about the target in hand. */
 export interface TargetCard {
@@ -29,7 +33,7 @@ export function cardOf(kit: KitState, target: Target, windows: KnownWindows): Ta
     case 'count':
       return {
         ...NOTHING,
-        title: target.line.label,
+        title: lineTitle(target.line),
         rest: target.line.refs.join(' '),
         setting: `Count the ${factsOf(target.line.kind).word}s of this line`,
         entry: 'count',
@@ -55,24 +59,61 @@ export function cardOf(kit: KitState, target: Target, windows: KnownWindows): Ta
       return {
         ...NOTHING,
         title: target.refs.join(' '),
-        rest: target.line.label,
+        rest: lineTitle(target.line),
         setting: `Fit ${target.refs.length === 1 ? 'it' : `all ${target.refs.length}`}, then tick`,
         entry: 'confirm',
         unit: null,
         expected: null,
         why: orientationCard(target.line.kind).rule,
-        note: target.line.note ?? null,
+        note: notYet(kit, target.id, windows) ?? target.line.note ?? null,
+      };
+    case 'inspect':
+      return {
+        ...NOTHING,
+        title: target.item.title,
+        rest: '',
+        setting: 'Look with a lens, in good light',
+        entry: 'confirm',
+        unit: null,
+        expected: null,
+        why: target.item.good,
+        note: `If not: ${target.item.remedy}`,
+      };
+    case 'prepare':
+      return {
+        ...NOTHING,
+        title: target.stage.title,
+        rest: '',
+        setting: `Set: ${target.presets.join('; ')}`,
+        entry: 'confirm',
+        unit: null,
+        expected: null,
+        why: isPowered(target.stage) ? 'Set all of it with the supply still off, then switch on with one hand at the switch.' : 'Then measure.',
+        note: target.stage.cautions?.join(' ') ?? null,
+      };
+    case 'trace':
+      return {
+        ...NOTHING,
+        title: `${target.pads[0]} – ${target.pads[1]}`,
+        rest: target.nets[0] === target.nets[1] ? `both on ${target.nets[0]}` : `${target.nets[0]} and ${target.nets[1]}`,
+        setting: 'Continuity, power off and unplugged',
+        red: target.pads[0],
+        black: target.pads[1],
+        entry: 'confirm',
+        unit: null,
+        expected: null,
+        why: target.drawn ? 'It should beep: the drawing joins them.' : 'It should stay silent: nothing joins them.',
       };
     case 'check':
       return checkCard(kit, target, windows);
     case 'probe':
       return {
-        ...voltsCard(windows?.[probeObservableId(target.stage.id, target.testPoint.id)] ?? null),
+        ...voltsCard(windows?.[probeObservableId(target.stage.id, target.testPoint.id)]),
         title: target.testPoint.id,
         rest: 'against ground',
         red: target.testPoint.where,
         black: 'ground post',
-        setting: setting(kit, 'dcv', windows?.[probeObservableId(target.stage.id, target.testPoint.id)]?.middle ?? null),
+        setting: setting(kit, 'dcv', computedWindow(windows?.[probeObservableId(target.stage.id, target.testPoint.id)])?.middle ?? null),
       };
   }
 }
@@ -84,7 +125,7 @@ function pieceCard(kit: KitState, target: Extract<Target, { kind: 'piece' }>): T
   const leads = offsetOf(meterOf(kit), expected.mode);
   return {
     title: target.ref ?? `spare ${target.piece + 1}`,
-    rest: `from the ${line.label} line`,
+    rest: `from the ${lineTitle(line)} line`,
     setting: `${setting(kit, expected.mode, expected.nominal)}, out of circuit`,
     red: orientationCard(line.kind).probes?.red ?? null,
     black: orientationCard(line.kind).probes?.black ?? null,
@@ -95,6 +136,8 @@ function pieceCard(kit: KitState, target: Extract<Target, { kind: 'piece' }>): T
     note: line.note ?? null,
   };
 }
+
+const FROM_INSTRUCTIONS = 'from the instructions';
 
 function checkCard(kit: KitState, target: Extract<Target, { kind: 'check' }>, windows: KnownWindows): TargetCard {
   const { check, stage } = target;
@@ -112,9 +155,10 @@ function checkCard(kit: KitState, target: Extract<Target, { kind: 'check' }>, wi
     };
   }
   const id = checkObservableId(stage.id, check.id);
-  const window = windowFor(check, windows?.[id] ?? null);
+  const result = windows?.[id];
+  const window = windowFor(check, computedWindow(result));
   const unit = unitOf(check.mode);
-  const from = window?.source === 'typed' ? 'from the instructions' : 'computed for a healthy board';
+  const from = window?.source === 'typed' ? FROM_INSTRUCTIONS : 'computed for a healthy board';
   return {
     title: 'testPoint' in check.red ? check.red.testPoint : check.title,
     rest: 'testPoint' in check.red ? check.title : '',
@@ -124,25 +168,41 @@ function checkCard(kit: KitState, target: Extract<Target, { kind: 'check' }>, wi
     entry: 'reading',
     unit,
     expected: window && { low: window.low, high: window.high, middle: window.middle, over: window.over, from },
-    why: window ? '' : whyNone(kit, windows),
-    note: check.note ?? (window?.conflict ? 'The instructions and the circuit disagree here. Trust neither before you have looked.' : null),
+    why: window ? '' : result && 'none' in result ? result.none : whyNone(kit, windows),
+    note:
+      [
+        dangerNear(kit, stage, check, windows),
+        check.note ?? (window?.conflict ? 'The instructions and the circuit disagree here. Trust neither before you have looked.' : null),
+      ]
+        .filter(Boolean)
+        .join(' ') || null,
   };
+}
+
+/** What a check expects, or why that is not known, in one line. */
+export function expectedOfCheck(kit: KitState, stage: Stage, check: Check, windows: KnownWindows): string {
+  if (check.what === 'observe') return check.expect;
+  const result = windows?.[checkObservableId(stage.id, check.id)];
+  const window = windowFor(check, computedWindow(result));
+  if (!window) return result && 'none' in result ? result.none : whyNone(kit, windows);
+  return windowText(window, unitOf(check.mode), window.source === 'typed') + (window.conflict ? ' (the circuit says otherwise)' : '');
 }
 
 /** Why there is no window. */
 function whyNone(kit: KitState, windows: KnownWindows): string {
   if (windows === null) return 'Working out the window…';
   return kit.sheet.circuit
-    ? 'No window can be computed here: the circuit does not reach this point.'
+    ? 'No window can be computed here. Look at the circuit’s findings, or type a window.'
     : 'There is no circuit to compute it from. Compare with the instructions, or give the kit a circuit.';
 }
 
-function voltsCard(window: NonNullable<KnownWindows>[string]): Omit<TargetCard, 'title' | 'rest' | 'setting' | 'red' | 'black'> {
+function voltsCard(result: WindowResult | undefined): Omit<TargetCard, 'title' | 'rest' | 'setting' | 'red' | 'black'> {
+  const window = computedWindow(result);
   return {
     entry: 'reading',
     unit: 'V',
     expected: window && { low: window.low, high: window.high, middle: window.middle, over: window.over, from: 'on a healthy board' },
-    why: window ? '' : 'No window for this point.',
+    why: window ? '' : result && 'none' in result ? result.none : 'No window for this point.',
     note: null,
   };
 }
@@ -167,5 +227,13 @@ function where(kit: KitState, point: ProbePoint): string {
 /** `9.50 – 10.5 kΩ`, or that over-range is right. */
 export function expectationText(card: TargetCard): string {
   if (!card.expected) return '';
-  return card.expected.over ? 'over-range (OL)' : printWindow(card.expected.low, card.expected.high, card.unit);
+  return windowText(card.expected, card.unit, card.expected.from === FROM_INSTRUCTIONS);
+}
+
+/** A window in words; a typed one without an upper end is no over-range. */
+function windowText({ low, high, over }: { readonly low: number; readonly high: number; readonly over: boolean }, unit: Unit | null, typed: boolean): string {
+  if (over && !typed) return 'over-range (OL)';
+  if (high === Infinity) return `at least ${print(low, unit, 4)}`;
+  if (low === -Infinity) return `at most ${print(high, unit, 4)}`;
+  return printWindow(low, high, unit);
 }

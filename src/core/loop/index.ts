@@ -1,11 +1,24 @@
-export { cardOf, expectationText, type TargetCard } from './cards';
+export { figureHelp } from './figureHelp';
+export { cardOf, expectationText, expectedOfCheck, type TargetCard } from './cards';
 export { type LastVerdict, lastVerdict } from './lastVerdict';
-export { entryText } from './logText';
+export { entryText, modificationText } from './logText';
 export { lotFindings, lotText } from './lots';
 export { orientationCard } from './orientation';
-export { bandWord, type LooseEntryBody, type Pile, pileOf, readPileEntry, type SortedPile } from './pile';
+export { bandWord, type LooseEntryBody, type Pile, pileOf, type SortedPile } from './pile';
 export { patternText, pieceName, settlingStep } from './pileWords';
-export { type CheckProgress, currentStage, deriveStages, isMeasure, type KnownWindows, type StageProgress, type Windows } from './progress';
+export {
+  type CheckProgress,
+  type MeasureProgress,
+  type ObserveProgress,
+  currentStage,
+  deriveStages,
+  freshTaken,
+  isMeasure,
+  type KnownWindows,
+  passedStages,
+  type StageProgress,
+  type Windows,
+} from './progress';
 export { contradicts, type MarkingChoice, type MarkingKind, readBandWords, readMarking } from './readMarking';
 export { systematicErrors } from './systematic';
 export {
@@ -24,3 +37,17 @@ export {
   type TargetState,
 } from './targets';
 export { sortPile } from './pile';
+export { lineTitle, sellerWords } from './lineWords';
+export { firstOpenPhase, type PhaseProgress, phaseProgress, PHASES, type WorkPhase } from './phases';
+export { findByName, type Place, placesOf } from './places';
+export { answerOf, entryOf } from './entryOf';
+export { bareBoardItems, lookFindings, lookTargets, secondLookItems } from './inspection';
+export { badPieces, inOtherPlace, leftOut, otherValue } from './fitting';
+export { deriveRepair, type Repair, type RepairRow } from './repair';
+export { isFinished, openMatters } from './finish';
+export { isOver, openWaits, type Wait, waitText } from './waits';
+export { isPrepared } from './presets';
+export { traceTargets } from './tracing';
+export type { LookItem } from './look';
+export { chooseSteps, LOG_TOPICS, type LogChoice, type LogStep, logSteps, type LogTopic, withdrawalOf } from './logbook';
+export { type Standing, standingOf } from './standing';

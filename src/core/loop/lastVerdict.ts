@@ -1,11 +1,13 @@
-import { type Entry, expectationOf, judgeMeasured, type KitState, type LineExpectation, type LineKind, stands } from '../kit';
+import { type Entry, type EntryBody, expectationOf, judgeMeasured, type KitState, type LineExpectation, type LineKind, stands } from '../kit';
 import { type MeterProfile, uncertaintyOf } from '../meter';
 import { print, type Unit } from '../quantity';
 import { checkObservableId, probeObservableId, unitOf } from '../vocabulary';
 import { entryText } from './logText';
-import { type Verdict } from '../verdict';
+import type { Verdict } from '../verdict';
+import { oddReading } from './oddReading';
 import { judgeReading, windowFor, windowOfReading, type KnownWindows } from './progress';
 import { systematicErrors } from './systematic';
+import { lineTitle } from './lineWords';
 
 /** The answer to the last entry, with its reckoning. */
 export interface LastVerdict {
@@ -14,6 +16,8 @@ export interface LastVerdict {
   readonly detail: string;
   /** Line by line, so that nobody has to believe the verdict. */
   readonly reckoning: readonly string[];
+  /** What was probably meant, where the reading itself looks wrong. */
+  readonly instead?: { readonly text: string; readonly entries: readonly EntryBody[] };
 }
 
 const percent = (share: number) => `${Math.abs(share * 100).toFixed(Math.abs(share) < 0.1 ? 1 : 0)} %`;
@@ -36,7 +40,8 @@ function verdictOf(kit: KitState, e: Entry, windows: KnownWindows): LastVerdict 
       const line = kit.sheet.lines.find((l) => l.id === e.line);
       if (!line) return null;
       const off = e.quantity - line.quantity;
-      const title = off === 0 ? `${line.label}: all ${e.quantity} here` : off < 0 ? `${line.label}: ${-off} short` : `${line.label}: ${off} spare`;
+      const title =
+        off === 0 ? `${lineTitle(line)}: all ${e.quantity} here` : off < 0 ? `${lineTitle(line)}: ${-off} short` : `${lineTitle(line)}: ${off} spare`;
       return {
         verdict: off < 0 ? 'out' : 'in',
         title,
@@ -60,10 +65,21 @@ function verdictOf(kit: KitState, e: Entry, windows: KnownWindows): LastVerdict 
         detail: e.asExpected ? '' : 'This stage stops here. Find fault takes it from here.',
         reckoning: [],
       };
+    case 'inspected':
+      return {
+        verdict: e.good ? 'in' : 'out',
+        title: `${e.title ?? e.item}: ${e.good ? 'good' : 'not good'}`,
+        detail: e.good ? '' : 'Mend it before anything is switched on, then look again.',
+        reckoning: [],
+      };
+    case 'prepared':
+      return { verdict: 'in', title: 'Ready', detail: e.confirmed, reckoning: [] };
+    case 'traced':
+      return traced(e);
     case 'repaired':
       return {
         verdict: 'none',
-        title: `Repaired ${e.refs.join(', ')}`,
+        title: `Repaired ${e.refs.join(', ') || 'the board'}`,
         detail: 'Measure this stage again: only that shows whether it was the fault.',
         reckoning: [],
       };
@@ -72,11 +88,22 @@ function verdictOf(kit: KitState, e: Entry, windows: KnownWindows): LastVerdict 
   }
 }
 
+function traced(e: Extract<Entry, { kind: 'traced' }>): LastVerdict {
+  const heard = `${e.pads[0]} to ${e.pads[1]} ${e.beep ? 'beeps' : 'is silent'}`;
+  if (e.drawn === undefined) return { verdict: 'none', title: heard, detail: '', reckoning: [] };
+  return {
+    verdict: e.drawn === e.beep ? 'in' : 'out',
+    title: heard,
+    detail: e.drawn === e.beep ? 'As drawn.' : 'Not as drawn. The next questions find out why.',
+    reckoning: [e.drawn ? 'the drawing joins them' : 'nothing in the drawing joins them'],
+  };
+}
+
 function measured(kit: KitState, e: Extract<Entry, { kind: 'measured' }>): LastVerdict | null {
   const line = kit.sheet.lines.find((l) => l.id === e.line);
   const expected = line && expectationOf(line);
   if (!line || !expected) return null;
-  const name = e.ref ?? `${line.label}, spare`;
+  const name = e.ref ?? `${lineTitle(line)}, spare`;
   if (e.reading === 'over')
     return {
       verdict: 'out',
@@ -130,7 +157,7 @@ function outAdvice(kit: KitState, lineId: string, value: number, mode: string): 
   const line = kit.sheet.lines.find((l) => l.id === lineId);
   const nominal = line?.value ?? 0;
   const ratio = nominal > 0 ? value / nominal : 0;
-  if (other) return `It fits the ${other.label} line. Put it there and look for the right one.`;
+  if (other) return `It fits the ${lineTitle(other)} line. Put it there and look for the right one.`;
   if (Math.abs(Math.log10(ratio)) > 0.95 && Math.abs(Math.log10(ratio) % 1) < 0.04)
     return `${ratio > 1 ? 'Ten times or more too large' : 'A tenth or less'}: a wrong multiplier, a wrong value in the bag. Do not fit it.`;
   return 'Do not fit it before you know what it does there.';
@@ -158,6 +185,10 @@ function read(kit: KitState, e: Extract<Entry, { kind: 'read' | 'probed' }>, win
       reckoning: [],
     };
   const u = e.reading === 'over' ? null : uncertaintyOf(meter, mode, e.reading);
+  const odd =
+    verdict === 'out' && typeof e.reading === 'number' && !window.over
+      ? oddReading(kit, stage, { mode, reading: e.reading, low: window.low, high: window.high, observable }, windows)
+      : null;
   const limits = window.over ? 'over-range' : `${print(window.low, unit)} to ${print(window.high, unit)}`;
   return {
     verdict,
@@ -169,10 +200,20 @@ function read(kit: KitState, e: Extract<Entry, { kind: 'read' | 'probed' }>, win
           : sure(probability)
         : verdict === 'doubtful'
           ? 'Just outside, by less than the meter can tell. Read again on a better range.'
-          : (signAdvice(e.reading, window) ?? `seen ${shown}, window ${limits}`),
+          : (odd?.text ?? `seen ${shown}, window ${limits}`),
+    ...(odd?.as == null ? {} : { instead: { text: `Take it as ${print(odd.as, unit)}`, entries: insteadOf(e, odd.as) } }),
     reckoning: [`seen ${shown}`, `window ${limits} (${window.source})`, ...(u ? [`meter ±${print(u.halfWidth, unit, 2)}`] : [])],
   };
 }
+
+/** The reading withdrawn, and what was meant in its place: one batch. */
+const insteadOf = (e: Extract<Entry, { kind: 'read' | 'probed' }>, reading: number): EntryBody[] => {
+  const { id, at: _, batch: __, ...body } = e;
+  return [
+    { kind: 'withdrawn', entry: id },
+    { ...body, reading },
+  ];
+};
 
 /** Whether a window may still come: they are being worked out. */
 const pending = (windows: KnownWindows) => windows === null;
@@ -182,11 +223,4 @@ function outBy(reading: number | 'over', window: { low: number; high: number; ov
   if (window.over) return `should be open, reads ${print(reading, unit)}`;
   const by = reading < window.low ? window.low - reading : reading - window.high;
   return `out: ${print(by, unit, 3)} too ${reading < window.low ? 'low' : 'high'}`;
-}
-
-/** A negative reading of the right size means exchanged probes, not a fault. */
-function signAdvice(reading: number | 'over', window: { low: number; high: number }): string | null {
-  return typeof reading === 'number' && reading < 0 && window.low > 0 && -reading >= window.low && -reading <= window.high
-    ? 'The right size with the wrong sign: the probes are exchanged. Withdraw it and read again.'
-    : null;
 }

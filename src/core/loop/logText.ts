@@ -1,20 +1,44 @@
-import { type Entry, isKnown, type KitState, type Modification, type ReadingValue, type RecordOf, type RoomName, type UnknownEntry } from '../kit';
-import { describeFault } from '../fault';
+import {
+  type Entry,
+  figuresOf,
+  type EntryOf,
+  isKnown,
+  type KitState,
+  type Modification,
+  type ReadingValue,
+  type RecordOf,
+  type RoomName,
+  type UnknownEntry,
+} from '../kit';
+import { faultTitle } from '../fault';
 import { print, printNominal } from '../quantity';
 import { factsOf, LOOSE_FACTS, type MeterMode, unitOf } from '../vocabulary';
+import { lineTitle } from './lineWords';
 
 const shown = (reading: ReadingValue, mode: MeterMode | null) => (reading === 'over' ? 'over-range' : print(reading, mode && unitOf(mode)));
 
 /** One entry of the log in a sentence. */
 export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
   if (!isKnown(e)) return `Something that a newer program wrote (${e.kind})`;
-  const line = (id: string) => kit.sheet.lines.find((l) => l.id === id)?.label ?? formerLabel(kit, id);
+  const line = (id: string) => {
+    const held = kit.sheet.lines.find((l) => l.id === id);
+    return held ? lineTitle(held) : formerLabel(kit, id);
+  };
   const stage = (id: string) => kit.sheet.stages.find((s) => s.id === id);
   switch (e.kind) {
     case 'counted':
       return `Counted ${e.quantity} × ${line(e.line)}`;
+    case 'received':
+      return `${e.quantity} more of ${line(e.line)} came${e.instead?.length ? `, ${e.instead.length} put aside for them` : ''}`;
     case 'measured':
       return `${e.ref ?? `Spare ${e.piece + 1}`} of ${line(e.line)} reads ${shown(e.reading, e.mode)}`;
+    case 'figured': {
+      const what = `Figure “${e.figure}” of ${e.ref ?? `spare ${e.piece + 1}`} (${line(e.line)})`;
+      const figure = kit.sheet.lines.flatMap((l) => (l.id === e.line ? figuresOf(l) : [])).find((f) => f.id === e.figure);
+      return e.reading === null
+        ? `${what}: ${e.good ? 'good' : 'not good'}`
+        : `${what} reads ${e.reading === 'over' ? 'over-range' : print(e.reading, figure?.unit ?? null)}`;
+    }
     case 'marked':
       return `Marking on ${line(e.line)}: ${e.text}`;
     case 'loose':
@@ -43,12 +67,34 @@ export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
       return `${stage(e.stage)?.title ?? e.stage}: ${e.testPoint} reads ${shown(e.reading, 'dcv')}`;
     case 'observed':
       return `${stage(e.stage)?.title ?? e.stage}: ${stage(e.stage)?.checks.find((c) => c.id === e.check)?.title ?? e.check}${e.channel ? ` ${e.channel}` : ''} ${e.asExpected ? 'as expected' : 'not as expected'}`;
+    case 'inspected':
+      return `Looked: ${e.title ?? e.item} ${e.good ? 'is good' : `is not good${e.note ? `: ${e.note}` : ''}`}`;
+    case 'gated':
+      return `${stage(e.stage)?.title ?? e.stage}: ${e.go === 'on' ? 'gone on all the same' : 'done again'}, because ${e.reason}`;
+    case 'prepared':
+      return `${stage(e.stage)?.title ?? e.stage}: made ready (${e.confirmed})`;
+    case 'ruled-out':
+      return `Looked, and not this: ${faultTitle(e.fault)}${e.note ? ` (${e.note})` : ''}`;
+    case 'examined':
+      return `${line(e.line)}, genuine or not: ${e.title}${e.figure || e.sign.startsWith('origin/') ? '' : e.seen ? ', yes' : ', no'}`;
+    case 'symptom':
+      return `${e.title}: ${e.seen ? 'yes' : 'no'}`;
+    case 'traced':
+      return `${e.pads[0]} to ${e.pads[1]}: ${e.beep ? 'beeps' : 'no beep'}`;
     case 'found':
-      return `Found: ${describeFault(e.fault).title} (${Math.round(100 * e.probability)} %)`;
+      return `Found: ${faultTitle(e.fault)} (${Math.round(100 * e.probability)} %)`;
     case 'repaired':
-      return `Repaired ${e.refs.join(', ')}: ${e.note}`;
+      return `Repaired ${e.refs.join(', ') || 'the board'}: ${e.note}`;
     case 'modified':
-      return `Board changed: ${modificationText(kit, e.change)}`;
+      return `Board changed${e.temporary ? ' for a test' : ''}: ${modificationText(kit, e.change)}${e.why ? ` (${e.why})` : ''}`;
+    case 'restored': {
+      const made = kit.log.find((x) => x.id === e.modification);
+      return made?.kind === 'modified'
+        ? `Taken back on the board: ${modificationText(kit, (made as EntryOf<'modified'>).change)}`
+        : 'A change of the board taken back';
+    }
+    case 'finished':
+      return e.open.length === 0 ? 'Finished: nothing is open' : `Finished, with this open: ${e.open.join('; ')}`;
     case 'noted':
       return e.text;
     case 'waiting':
@@ -69,7 +115,7 @@ function withdrawnText(kit: KitState, e: Extract<Entry, { kind: 'withdrawn' }>):
   return aim.kind === 'withdrawn' ? 'Put back what was taken back' : `Took back: ${entryText(kit, aim)}`;
 }
 
-function modificationText(kit: KitState, m: Modification): string {
+export function modificationText(kit: KitState, m: Modification): string {
   switch (m.what) {
     case 'part-added':
       return `${m.name}${m.value === null ? '' : ` (${print(m.value, { R: 'ohm', C: 'F', L: 'H', D: 'V' }[m.kind] as 'ohm', 3)})`} added between ${m.nets[0]} and ${m.nets[1]}`;
@@ -81,6 +127,8 @@ function modificationText(kit: KitState, m: Modification): string {
     }
     case 'link':
       return `link from ${m.nets[0]} to ${m.nets[1]}`;
+    case 'unplugged':
+      return `${m.refs.join(', ')} unplugged`;
     case 'strap':
       return `${kit.sheet.options.find((o) => o.id === m.option)?.text ?? m.option}: ${m.choice}`;
   }
@@ -107,17 +155,31 @@ const ROOM_WORDS: Readonly<Record<RoomName, string>> = {
   settings: 'Setting',
 };
 
+const SETTING_WORDS: Readonly<Record<string, string>> = {
+  meter: 'meter',
+  school: 'way of judging',
+  measure: 'order of measuring',
+  fitting: 'order of fitting',
+  order: 'own order',
+  firstPower: 'first power',
+  sitting: 'length of a sitting',
+  standIn: 'practice',
+};
+
 /** A record's name as people know it. */
 function nameOf(room: RoomName, record: string, value: RecordOf<RoomName> | null): string {
   const v = value as unknown as Record<string, unknown> | null;
   if (room === 'lines' && v) return (v['refs'] as string[]).slice(0, 3).join(', ') || (v['label'] as string);
   if (room === 'about' || room === 'circuit') return '';
+  if (room === 'settings') return SETTING_WORDS[record] ?? record;
   const told = v && ['title', 'name', 'label', 'text'].map((f) => v[f]).find((t) => typeof t === 'string' && t !== '');
   return typeof told === 'string' ? told : record;
 }
 
 /** `Line R5: 3.3 k → 33 k`; a new or removed record by its name. */
 function changeText(e: Extract<Entry, { kind: 'changed' }>): string {
+  // What a practice round hides is told in no log.
+  if (e.room === 'settings' && e.record === 'standIn') return practiceText(e.after);
   const what = [ROOM_WORDS[e.room], nameOf(e.room, e.record, e.after ?? e.before)].filter(Boolean).join(' ');
   if (e.after === null) return `${what}: removed`;
   if (e.before === null) return e.room === 'settings' ? `${what}: ${fieldText((e.after as { value: unknown }).value)}` : `${what}: added`;
@@ -131,6 +193,11 @@ function changeText(e: Extract<Entry, { kind: 'changed' }>): string {
   return `${what}: ${facts.join('; ')}${telling.length > 3 ? ' …' : ''}`;
 }
 
+function practiceText(after: RecordOf<'settings'> | null): string {
+  if (after?.name !== 'standIn' || after.value === null) return 'No practice any more';
+  return after.value.over ? `Practice round ${after.value.seed}: ended` : `Practice round ${after.value.seed}`;
+}
+
 /** Label of a line that is gone from the sheet, as it stood last. */
 function formerLabel(kit: KitState, id: string): string {
   for (let i = kit.log.length - 1; i >= 0; i--) {
@@ -142,6 +209,7 @@ function formerLabel(kit: KitState, id: string): string {
 
 /** What came and went of two lists; of anything else, what it was and is. */
 function differenceText(before: unknown, after: unknown): string {
+  if (before === undefined && Array.isArray(after)) return differenceText([], after);
   if (!Array.isArray(before) || !Array.isArray(after)) return `${fieldText(before)} → ${fieldText(after)}`;
   const texts = (list: unknown[]) => list.map((x) => fieldText(x));
   const [was, is] = [texts(before), texts(after)];
@@ -153,6 +221,16 @@ function differenceText(before: unknown, after: unknown): string {
 const MOST_SHOWN = 40;
 function fieldText(v: unknown): string {
   if (v === undefined || v === null) return 'nothing';
-  const text = typeof v === 'string' ? v : Array.isArray(v) ? v.map(fieldText).join(' ') : JSON.stringify(v);
+  const text = typeof v === 'string' ? v : Array.isArray(v) ? v.map(fieldText).join(' ') : typeof v === 'object' ? recordText(v) : JSON.stringify(v);
   return text.length > MOST_SHOWN ? `${text.slice(0, MOST_SHOWN)}…` : text;
+}
+
+/** A record within a record by what it is called, else by its figures. */
+function recordText(v: object): string {
+  const named = ['ref', 'title', 'name', 'text', 'id'].map((f) => (v as Record<string, unknown>)[f]).find((t) => typeof t === 'string' && t !== '');
+  return typeof named === 'string'
+    ? named
+    : Object.entries(v)
+        .map(([k, x]) => `${k} ${fieldText(x)}`)
+        .join(', ');
 }

@@ -5,15 +5,27 @@ import { lotReport, type LotReport } from '../parcel';
 /** Lots of the tray that are not what they claim, judged over all their pieces. */
 export function lotFindings(kit: KitState, tray: readonly Compartment[]): { readonly compartment: Compartment; readonly report: LotReport }[] {
   return tray.flatMap((compartment) => {
-    const expected = expectationOf(compartment.line);
-    if (!expected || !(expected.mode === 'ohms' || expected.mode === 'capacitance' || expected.mode === 'inductance')) return [];
-    const taken = kit.tallies.get(compartment.line.id)?.pieces.values().next().value;
-    const range = rangeFor(taken?.meter ?? meterOf(kit), expected.mode, expected.nominal);
-    // Pieces of another value altogether are strangers, not a wide lot.
-    const readings = compartment.pieces.flatMap((p) => (p.reckoning && Math.abs(p.reckoning.deviation) < STRANGE ? [p.reckoning.corrected] : []));
-    const report = range ? lotReport(expected.nominal, expected.tolerance, readings, range) : null;
-    return report && report.finding !== 'as-claimed' && report.probability > SURE_ENOUGH ? [{ compartment, report }] : [];
+    const known = found.get(compartment);
+    if (known?.meter === kit.settings.meter) return known.finding;
+    const finding = findingOf(kit, compartment);
+    found.set(compartment, { meter: kit.settings.meter, finding });
+    return finding;
   });
+}
+
+type LotFinding = ReturnType<typeof lotFindings>[number];
+/** A compartment that did not change is not judged again. */
+const found = new WeakMap<Compartment, { readonly meter: string; readonly finding: readonly LotFinding[] }>();
+
+function findingOf(kit: KitState, compartment: Compartment): readonly LotFinding[] {
+  const expected = expectationOf(compartment.line);
+  if (!expected || !(expected.mode === 'ohms' || expected.mode === 'capacitance' || expected.mode === 'inductance')) return [];
+  const taken = kit.tallies.get(compartment.line.id)?.pieces.values().next().value;
+  const range = rangeFor(taken?.meter ?? meterOf(kit), expected.mode, expected.nominal);
+  // Pieces of another value altogether are strangers, not a wide lot.
+  const readings = compartment.pieces.flatMap((p) => (p.reckoning && Math.abs(p.reckoning.deviation) < STRANGE ? [p.reckoning.corrected] : []));
+  const report = range ? lotReport(expected.nominal, expected.tolerance, readings, range) : null;
+  return report && report.finding !== 'as-claimed' && report.probability > SURE_ENOUGH ? [{ compartment, report }] : [];
 }
 
 const STRANGE = 0.4;

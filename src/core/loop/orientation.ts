@@ -1,4 +1,4 @@
-import { type LineKind } from '../kit';
+import type { LineKind } from '../kit';
 
 /** How a kind of part is turned the right way round, with its exceptions, and how to make sure (common practice, no source). */
 export interface OrientationCard {
@@ -131,3 +131,6 @@ const CARDS: Readonly<Record<LineKind, OrientationCard>> = {
 };
 
 export const orientationCard = (kind: LineKind): OrientationCard => CARDS[kind];
+
+/** Whether a part of this kind can sit the wrong way round. */
+export const hasWayRound = (kind: LineKind): boolean => CARDS[kind] !== EITHER;

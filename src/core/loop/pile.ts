@@ -1,5 +1,5 @@
 import { derivePile, deriveTray, type EntryBody, expectationOf, type KitState, type LoosePiece as LooseEntry, meterOf, offsetOf } from '../kit';
-import { type MeterProfile } from '../meter';
+import type { MeterProfile } from '../meter';
 import {
   type LoosePiece,
   type LooseQuantity,

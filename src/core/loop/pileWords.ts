@@ -1,8 +1,9 @@
-import { type KitState, type Line } from '../kit';
-import { type LoosePiece, type Pattern } from '../parcel';
+import type { KitState, Line } from '../kit';
+import type { LoosePiece, Pattern } from '../parcel';
 import { print } from '../quantity';
 import { LOOSE_FACTS, unitOf } from '../vocabulary';
-import { type Pile, type SortedPile } from './pile';
+import type { Pile, SortedPile } from './pile';
+import { lineTitle } from './lineWords';
 
 const lineAt = (kit: KitState, number: number): Line => kit.sheet.lines[number - 1]!;
 const times = (count: number, name: string) => (count === 1 ? `one ${name}` : `${count} × ${name}`);
@@ -24,27 +25,27 @@ export function patternText(kit: KitState, pile: Pile, pattern: Pattern): { read
       const off =
         pattern.decades === null ? '' : ` ${pattern.decades > 0 ? 'One band too high' : 'One band too low'} by a factor of ${10 ** Math.abs(pattern.decades)}:`;
       return {
-        title: `${times(pattern.count, line.label)} missing, ${times(pattern.count, first ? pieceName(first) : 'stranger')} too many`,
+        title: `${times(pattern.count, lineTitle(line))} missing, ${times(pattern.count, first ? pieceName(first) : 'stranger')} too many`,
         advice:
-          `${off || ' '} a wrong value in the bag, not a miscount. Do not fit it for ${line.refs.join(', ') || line.label}; ask the seller for the right one.`.trim(),
+          `${off || ' '} a wrong value in the bag, not a miscount. Do not fit it for ${line.refs.join(', ') || lineTitle(line)}; ask the seller for the right one.`.trim(),
       };
     }
     case 'exchanged': {
       const [short, over] = [lineAt(kit, pattern.missing), lineAt(kit, pattern.surplus)];
       return {
-        title: `${times(pattern.count, short.label)} missing, ${times(pattern.count, over.label)} too many`,
+        title: `${times(pattern.count, lineTitle(short))} missing, ${times(pattern.count, lineTitle(over))} too many`,
         advice: 'A value of the list was packed in place of another. Measure one of each again before you write to the seller.',
       };
     }
     case 'missing': {
       const line = lineAt(kit, pattern.line);
       return {
-        title: `${times(pattern.count, line.label)} missing`,
+        title: `${times(pattern.count, lineTitle(line))} missing`,
         advice: `Look for a second small packet and in the paper tape before you write to the seller.`,
       };
     }
     case 'spare':
-      return { title: `${times(pattern.count, lineAt(kit, pattern.line).label)} spare`, advice: 'Label it and keep it.' };
+      return { title: `${times(pattern.count, lineTitle(lineAt(kit, pattern.line)))} spare`, advice: 'Label it and keep it.' };
     case 'stranger': {
       const first = piece(pattern.pieces[0]!);
       return {
@@ -61,7 +62,7 @@ export function settlingStep(kit: KitState, pile: Pile, { sorted, doubts }: Sort
   const piece = worst && pile.pieces.find((p) => p.id === worst.piece);
   if (!worst || !piece) return null;
   const here = sorted.assignment[piece.id] ?? null;
-  const name = (line: number | null) => (line === null ? 'no line' : lineAt(kit, line).label);
+  const name = (line: number | null) => (line === null ? 'no line' : lineTitle(lineAt(kit, line)));
   return `${pieceName(piece)} may belong to ${name(here)} (${Math.round(100 * worst.probability)} %) or to ${name(worst.instead)}. ${howToSettle(piece)}`;
 }
 

@@ -1,6 +1,6 @@
 import { type Check, checkTaken, type EntryOf, isFresh, type KitState, type MeasureCheck, type ObserveCheck, type Stage, type Taken } from '../kit';
 import { type MeterProfile, uncertaintyOf } from '../meter';
-import { type ComputedWindow, type Windows } from '../stage';
+import { type ComputedWindow, computedWindow, type Windows } from '../stage';
 
 export { type Windows } from '../stage';
 import { conformity, type Verdict, worst } from '../verdict';
@@ -35,12 +35,15 @@ export interface ObserveProgress {
 }
 export type CheckProgress = MeasureProgress | ObserveProgress;
 
-export type StageStatus = 'passed' | 'failed' | 'current' | 'waiting';
+/** `doubtful`: all is read, and something lies just outside; `overridden`: gone on behind it all the same. */
+export type StageStatus = 'passed' | 'overridden' | 'doubtful' | 'failed' | 'current' | 'waiting';
 
 export interface StageProgress {
   readonly stage: Stage;
   readonly checks: readonly CheckProgress[];
   readonly status: StageStatus;
+  /** Why one went on behind it, or does it again; null where nobody said so. */
+  readonly reason: string | null;
 }
 
 export const isMeasure = (p: CheckProgress): p is MeasureProgress => p.check.what === 'measure';
@@ -50,36 +53,74 @@ export function deriveStages(kit: KitState, windows: KnownWindows): StageProgres
   let stopped = false;
   return kit.sheet.stages.map((stage) => {
     const checks = stage.checks.map((c) => progressOf(kit, stage, c, windows));
-    const verdict = worst(checks.map((c) => c.verdict));
-    const complete = checks.every((c) => isComplete(c) && !awaitsWindow(c, windows));
-    const status: StageStatus = stopped ? 'waiting' : verdict === 'out' ? 'failed' : complete ? 'passed' : 'current';
-    if (status !== 'passed') stopped = true;
-    return { stage, checks, status };
+    // What is turned until it is right fails nothing while it is being turned.
+    const verdict = worst(checks.filter((c) => !isTurning(c)).map((c) => c.verdict));
+    const complete = checks.every((c) => isComplete(c) && !isTurning(c) && !awaitsWindow(c, windows));
+    const gate = kit.gates.get(stage.id) ?? null;
+    const own: StageStatus = verdict === 'out' ? 'failed' : !complete ? 'current' : verdict === 'doubtful' ? 'doubtful' : 'passed';
+    // What is read afterwards speaks for itself again, and so does a board that was repaired since.
+    const since = Math.max(lastTaken(kit, stage), kit.change?.stage === stage.id ? kit.change.at : -1);
+    const goesOn = gate?.entry.go === 'on' && own !== 'passed' && since < gate.at;
+    const status: StageStatus = stopped ? 'waiting' : goesOn ? 'overridden' : own;
+    if (!isBehind(status)) stopped = true;
+    return { stage, checks, status, reason: gate && (goesOn || gate.entry.go === 'again') ? gate.entry.reason : null };
   });
 }
+
+/** An adjusting check whose reading is not there yet. */
+export const isTurning = (c: CheckProgress) => isMeasure(c) && c.check.adjust !== undefined && c.verdict === 'out';
+
+/** Whether the next stage may follow. */
+export const isBehind = (status: StageStatus): boolean => status === 'passed' || status === 'overridden';
+
+/** Stages behind which one may go on. */
+export const passedStages = (stages: readonly StageProgress[]): Set<string> => new Set(stages.flatMap((s) => (isBehind(s.status) ? [s.stage.id] : [])));
+
+/** Place in the log of the last reading or observation of a stage; −1 without one. */
+const lastTaken = (kit: KitState, stage: Stage): number => Math.max(-1, ...stage.checks.flatMap((c) => checkTaken(kit, stage, c.id).map((t) => t.met.at)));
 
 /** Read, and not judged yet because its window is still being worked out. */
 const awaitsWindow = (c: CheckProgress, windows: KnownWindows) => windows === null && isMeasure(c) && c.entry !== null && c.check.window === undefined;
 
 const isComplete = (c: CheckProgress) => (isMeasure(c) ? c.entry !== null : c.results.every((r) => r.entry !== null));
 
+/** What was read or seen of a check and still counts: on the board as it is, since its stage was begun anew. Oldest first. */
+export function freshTaken(kit: KitState, stage: Stage, check: string) {
+  const again = kit.gates.get(stage.id);
+  const from = again?.entry.go === 'again' ? again.at : -1;
+  return checkTaken(kit, stage, check).filter((t) => isFresh(kit, t) && t.met.at > from);
+}
+
 function progressOf(kit: KitState, stage: Stage, check: Check, windows: KnownWindows): CheckProgress {
-  const taken = checkTaken(kit, stage, check.id).filter((t) => isFresh(kit, t));
+  const taken = freshTaken(kit, stage, check.id);
   if (check.what === 'observe') {
     const last = (channel: string) => lastOf(taken, 'observed', (e) => (e.channel ?? '') === channel)?.entry ?? null;
     const results = (check.channels ?? ['']).map((channel) => ({ channel, entry: last(channel) }));
     const done = results.flatMap((r) => (r.entry ? [r.entry.asExpected] : []));
     return { check, results, verdict: done.includes(false) ? 'out' : done.length === results.length ? 'in' : 'none' };
   }
-  const found = lastOf(taken, 'read');
+  const last = lastOf(taken, 'read');
+  const found = last && isDisturbed(kit, stage, check, last) ? null : last;
   const window = windowFor(check, windowOfReading(windows, found?.entry.id ?? null, checkObservableId(stage.id, check.id)));
   const judged = found ? judgeReading(found.entry.reading, check.mode, window, found.met.meter) : { verdict: 'none' as const, probability: null };
   return { check, entry: found?.entry ?? null, window, ...judged };
 }
 
+/** Two readings of another control's check since: it was turned, and what it moves has to be read again. */
+function isDisturbed(kit: KitState, stage: Stage, check: MeasureCheck, last: Taken): boolean {
+  if (check.adjust === undefined) return false;
+  return stage.checks.some(
+    (c) =>
+      c.what === 'measure' &&
+      c.adjust !== undefined &&
+      c.adjust !== check.adjust &&
+      freshTaken(kit, stage, c.id).filter((t) => t.met.at > last.met.at).length > 1,
+  );
+}
+
 /** The window of a reading: its own where the board or the meter was another one then, else that of the check. */
 export const windowOfReading = (windows: KnownWindows, entry: string | null, observable: string): ComputedWindow | null =>
-  (windows && (entry !== null && entry in windows ? windows[entry] : windows[observable])) ?? null;
+  windows && computedWindow(entry !== null && entry in windows ? windows[entry] : windows[observable]);
 
 /** The last entry of one kind that fits. */
 function lastOf<K extends 'read' | 'observed'>(taken: readonly Taken[], kind: K, fits: (e: EntryOf<K>) => boolean = () => true): Taken<EntryOf<K>> | null {
@@ -94,8 +135,9 @@ function lastOf<K extends 'read' | 'observed'>(taken: readonly Taken[], kind: K,
 export function windowFor(check: MeasureCheck, computed: ComputedWindow | null): CheckWindow | null {
   const typed = check.window;
   if (typed) {
-    const conflict = computed !== null && !computed.over && (typed.high < computed.low || typed.low > computed.high);
-    return { low: typed.low, high: typed.high, middle: computed?.middle ?? null, source: 'typed', over: false, conflict };
+    const [low, high] = [typed.low ?? -Infinity, typed.high ?? Infinity];
+    const conflict = computed !== null && (computed.over ? high < Infinity : high < computed.low || low > computed.high);
+    return { low, high, middle: computed?.middle ?? null, source: 'typed', over: high === Infinity, conflict };
   }
   return computed && { low: computed.low, high: computed.high, middle: computed.middle, source: 'computed', over: computed.over, conflict: false };
 }
@@ -118,5 +160,5 @@ export function judgeReading(
 
 /** The stage to work on: the first that has not passed; null when all have. */
 export function currentStage(stages: readonly StageProgress[]): StageProgress | null {
-  return stages.find((s) => s.status !== 'passed') ?? null;
+  return stages.find((s) => !isBehind(s.status)) ?? null;
 }

@@ -1,5 +1,5 @@
-import { type LineExpectation, type LineKind } from '../kit';
-import { type MeterProfile } from '../meter';
+import type { LineExpectation, LineKind } from '../kit';
+import type { MeterProfile } from '../meter';
 
 /** From here on a body in parallel (about a megohm through the fingers) spoils a reading, ohms (common practice, no source). */
 const FINGERS_FROM = 2e5;

@@ -1,8 +1,8 @@
 import {
   type Check,
-  deriveAbsent,
   deriveTray,
   expectationOf,
+  isSeenTo,
   type KitState,
   type Line,
   type LineExpectation,
@@ -12,8 +12,11 @@ import {
   type Stage,
   type TestPoint,
 } from '../kit';
+import { derivePlan } from '../plan';
 import { checkObservableId, type LooseKind, placeOf, probeObservableId } from '../vocabulary';
-import { currentStage, deriveStages, isMeasure, type KnownWindows, type StageProgress } from './progress';
+import type { LookItem } from './look';
+import { isPrepared, presetsOf } from './presets';
+import { currentStage, deriveStages, isMeasure, isTurning, type KnownWindows, type StageProgress } from './progress';
 
 /** The thing under the probes. There is always exactly one, whatever the phase. */
 export type Target =
@@ -22,10 +25,28 @@ export type Target =
   | { readonly kind: 'fit'; readonly id: string; readonly stage: Stage | null; readonly line: Line; readonly refs: readonly Ref[] }
   | { readonly kind: 'check'; readonly id: string; readonly stage: Stage; readonly check: Check; readonly channel: string | null }
   | { readonly kind: 'loose'; readonly id: string; readonly part: LooseKind; readonly number: number }
-  | { readonly kind: 'probe'; readonly id: string; readonly stage: Stage; readonly testPoint: TestPoint };
+  | { readonly kind: 'probe'; readonly id: string; readonly stage: Stage; readonly testPoint: TestPoint }
+  | { readonly kind: 'inspect'; readonly id: string; readonly item: LookItem }
+  /** What is set and confirmed before a stage is begun. */
+  | { readonly kind: 'prepare'; readonly id: string; readonly stage: Stage; readonly presets: readonly string[] }
+  /** Two pads, `ref.pin`, under the continuity tester; `drawn`: whether they should beep. */
+  | {
+      readonly kind: 'trace';
+      readonly id: string;
+      readonly pads: readonly [string, string];
+      readonly nets: readonly [string, string];
+      readonly drawn: boolean;
+      /** Millimetres on the map; null where the board has no places. */
+      readonly places: readonly [MapPlace, MapPlace] | null;
+    };
 
 /** Phases of the work in their order, then what stands beside it. */
-export type Phase = 'unpack' | 'check' | 'fit' | 'power' | 'fault' | 'log' | 'sheet' | 'circuit' | 'instruments';
+export type Phase = 'unpack' | 'check' | 'fit' | 'power' | 'fault' | 'log' | 'sheet' | 'circuit' | 'instruments' | 'practice';
+
+interface MapPlace {
+  readonly x: number;
+  readonly y: number;
+}
 
 /** A target and whether it is dealt with. */
 export interface TargetState {
@@ -93,35 +114,33 @@ function weight(s: TargetState, influence: Influence): number {
 }
 
 /** What goes in next: line by line, in the order of the stages and of the list; what no stage names comes last. */
+/** What goes in, in the order of the plan. */
 export function fitTargets(kit: KitState): TargetState[] {
-  const { fitted } = kit.board;
-  const absent = deriveAbsent(kit);
-  const staged = new Set(kit.sheet.stages.flatMap((s) => s.fits));
-  const ofStage = (stage: Stage | null, belongs: (ref: Ref) => boolean) =>
-    kit.sheet.lines.flatMap((line): TargetState[] => {
-      const refs = line.refs.filter((r) => belongs(r) && !absent.has(r));
-      if (refs.length === 0) return [];
-      return [{ target: { kind: 'fit', id: `fit:${stage?.id ?? '~'}:${line.id}`, stage, line, refs }, done: refs.every((r) => fitted.has(r)) }];
-    });
-  return [
-    ...kit.sheet.stages.flatMap((stage) => {
-      const fits = new Set(stage.fits);
-      return ofStage(stage, (r) => fits.has(r));
-    }),
-    ...ofStage(null, (r) => !staged.has(r)),
-  ];
+  return derivePlan(kit).steps.flatMap((step): TargetState[] => {
+    if (step.kind !== 'fit') return [];
+    const { id, stage, line, refs } = step;
+    return [{ target: { kind: 'fit', id, stage, line, refs }, done: refs.every((r) => isSeenTo(kit.board, r)) }];
+  });
 }
 
-/** Checks of the stage in hand, one target per channel of an observation. */
-export function checkTargets(kit: KitState, windows: KnownWindows): TargetState[] {
-  const stage = currentStage(deriveStages(kit, windows));
-  return stage ? checkTargetsOf(stage) : [];
+/** Checks of the stage in hand, one target per channel of an observation; of another stage where one of its checks is asked for. */
+export function checkTargets(kit: KitState, windows: KnownWindows, asked: readonly string[] = []): TargetState[] {
+  const stages = deriveStages(kit, windows);
+  const wanted =
+    asked.length > 0 ? stages.find((s) => [...prepareTargets(kit, s.stage), ...checkTargetsOf(s)].some((t) => asked.includes(t.target.id))) : undefined;
+  const stage = wanted ?? currentStage(stages);
+  return stage ? [...prepareTargets(kit, stage.stage), ...checkTargetsOf(stage)] : [];
+}
+
+function prepareTargets(kit: KitState, stage: Stage): TargetState[] {
+  const presets = presetsOf(stage);
+  return presets.length === 0 ? [] : [{ target: { kind: 'prepare', id: `prepare:${stage.id}`, stage, presets }, done: isPrepared(kit, stage) }];
 }
 
 export function checkTargetsOf({ stage, checks }: StageProgress): TargetState[] {
   return checks.flatMap((p): TargetState[] => {
     const id = `check:${stage.id}:${p.check.id}`;
-    if (isMeasure(p)) return [{ target: { kind: 'check', id, stage, check: p.check, channel: null }, done: p.entry !== null }];
+    if (isMeasure(p)) return [{ target: { kind: 'check', id, stage, check: p.check, channel: null }, done: p.entry !== null && !isTurning(p) }];
     return p.results.map((r) => ({ target: { kind: 'check', id: `${id}:${r.channel}`, stage, check: p.check, channel: r.channel }, done: r.entry !== null }));
   });
 }
@@ -167,7 +186,12 @@ function namesOf(t: Target): string[] {
       return [t.check.id, t.check.title, ...(t.check.what === 'measure' && 'testPoint' in t.check.red ? [t.check.red.testPoint] : [])];
     case 'probe':
       return [t.testPoint.id, t.testPoint.net];
+    case 'inspect':
+      return [...t.item.refs, t.item.title];
+    case 'trace':
+      return [...t.pads];
     case 'loose':
+    case 'prepare':
       return [];
   }
 }

@@ -7,4 +7,4 @@ export { decodeLetterValue, normaliseUnits, type ValueKind } from './letterValue
 export { decodeChipResistor, decodeResistorCode } from './resistorCode';
 export { decodeToleranceLetter } from './tolerance';
 export { type Colour, COLOURS } from './colours';
-export { bandsOf, capacitorCode } from './printBands';
+export { bandsOf, capacitorCode, chipResistorCode } from './printBands';

@@ -33,8 +33,23 @@ export function bandsOf(ohms: number, percent: number): Colour[] | null {
 /** Three-figure code as printed on ceramic capacitors: `104` = 100 nF (IEC 60062); null when it has more figures. */
 export function capacitorCode(farads: number): string | null {
   const picofarads = farads * 1e12;
-  if (picofarads < 10 || picofarads > 1e8) return null;
-  const exponent = Math.floor(Math.log10(picofarads) + 1e-9) - 1;
-  const digits = Math.round(picofarads / 10 ** exponent);
-  return Math.abs(digits * 10 ** exponent - picofarads) < 1e-6 * picofarads ? `${digits}${exponent}` : null;
+  return picofarads < 10 || picofarads > 1e8 ? null : figuresAndExponent(picofarads, 2);
+}
+
+/** Code as printed on chip resistors: `103` = 10 kΩ, `4702` = 47 kΩ from 1 % down, `4R7` below 10 Ω (IEC 60062); null when none fits. */
+export function chipResistorCode(ohms: number, percent: number): string | null {
+  if (ohms === 0) return '0';
+  if (!(ohms > 0) || ohms > 1e8) return null;
+  const figures = percent < FIVE_BAND_PERCENT ? 3 : 2;
+  if (ohms < 10 ** (figures - 1)) {
+    const text = String(Number(ohms.toPrecision(figures)));
+    return text.includes('.') ? text.replace('.', 'R').replace(/^0/, '') : `${text}R0`;
+  }
+  return figuresAndExponent(ohms, figures);
+}
+
+function figuresAndExponent(value: number, figures: number): string | null {
+  const exponent = Math.floor(Math.log10(value) + 1e-9) - (figures - 1);
+  const digits = Math.round(value / 10 ** exponent);
+  return Math.abs(digits * 10 ** exponent - value) < 1e-6 * value ? `${digits}${exponent}` : null;
 }

@@ -1,4 +1,4 @@
-import { type MeterMode } from '../vocabulary';
+import type { MeterMode } from '../vocabulary';
 import type { Of } from '../vocabulary/schema';
 import type { MeterShape, RangeShape } from './schema';
 

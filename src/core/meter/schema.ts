@@ -1,5 +1,5 @@
 import { Type } from '@sinclair/typebox';
-import { Id, Num, Positive, Shape, Optional } from '../vocabulary/schema';
+import { Id, Num, OneOf, Positive, Shape, Optional } from '../vocabulary/schema';
 
 /** One range: readings up to `upTo`, error of ±(percent of reading + counts × resolution). All SI. */
 export const RangeShape = Shape('range of a meter', { upTo: Positive, percent: Num, counts: Num, resolution: Positive });
@@ -19,9 +19,13 @@ export const MeterShape = Shape('meter', {
       inductance: Optional(Ranges),
       hfe: Optional(Ranges),
       frequency: Optional(Ranges),
+      acv: Optional(Ranges),
+      duty: Optional(Ranges),
     },
     { additionalProperties: false },
   ),
+  /** What AC volts show of a wave that is no sine: its RMS value, or its mean as if it were one. Average-responding when left out. */
+  acResponse: Optional(OneOf('true-rms', 'average')),
   /** Input resistance on volts, ohms. */
   inputResistance: Positive,
   /** Resistance of both leads together, ohms; contained in every low-ohm reading. */

@@ -13,6 +13,8 @@ export const HANDHELD: MeterProfile = {
     inductance: decadeRanges(2e-3, 2, 5, 10, 2000),
     hfe: [{ upTo: 1000, percent: 5, counts: 5, resolution: 1 }],
     frequency: decadeRanges(40, 4e6, 0.1, 3, 4000),
+    acv: decadeRanges(0.4, 400, 1.2, 5, 4000),
+    duty: [{ upTo: 100, percent: 1, counts: 3, resolution: 0.1 }],
   },
   inputResistance: 1e7,
   leadResistance: 0.2,
@@ -31,6 +33,7 @@ const POCKET: MeterProfile = {
     dcv: decadeRanges(0.2, 200, 0.8, 3, 2000),
     dca: decadeRanges(2e-4, 2, 1.5, 3, 2000),
     ohms: decadeRanges(200, 2e7, 1, 4, 2000),
+    acv: [{ upTo: 200, percent: 1.5, counts: 10, resolution: 0.1 }],
     diode: [{ upTo: 2, percent: 1.5, counts: 5, resolution: 0.001 }],
     hfe: [{ upTo: 1000, percent: 10, counts: 10, resolution: 1 }],
   },
@@ -47,10 +50,12 @@ const BENCH: MeterProfile = {
     dcv: decadeRanges(0.2, 200, 0.05, 3, 20000),
     dca: decadeRanges(2e-4, 2, 0.3, 5, 20000),
     ohms: decadeRanges(200, 2e7, 0.2, 5, 20000),
+    acv: decadeRanges(0.2, 200, 0.8, 10, 20000),
     diode: [{ upTo: 3, percent: 0.5, counts: 3, resolution: 0.0001 }],
     capacitance: decadeRanges(2e-9, 2e-2, 1.5, 5, 20000),
   },
   leadResistance: 0.08,
+  acResponse: 'true-rms',
 };
 
 /** Measures parts by itself, knows nothing of a board under power. */

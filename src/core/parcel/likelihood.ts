@@ -1,6 +1,6 @@
 import { type MeterRange, type Uncertainty, uncertaintyIn } from '../meter';
 import { markingValues, type MarkingValues } from './marking';
-import { type LoosePiece, type ParcelLine, type ParcelMeter } from './model';
+import type { LoosePiece, ParcelLine, ParcelMeter } from './model';
 import { TYPICAL_TYPES } from './typicalTypes';
 
 /** Log probabilities of what is printed, given what the piece is (choices of this product, tuned on the public parcels). */

@@ -1,5 +1,5 @@
-import { type WeighedPiece } from './likelihood';
-import { type Lot, type ParcelLine } from './model';
+import type { WeighedPiece } from './likelihood';
+import type { Lot, ParcelLine } from './model';
 
 /** Classes that a lot can really keep, percent. */
 const CLASSES = [0.1, 0.25, 0.5, 1, 2, 5, 10, 20, 30, 50, 80, 100];

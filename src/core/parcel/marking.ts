@@ -8,7 +8,7 @@ import {
   decodeResistorBands,
   decodeResistorCode,
 } from '../marking';
-import { type LooseKind } from './model';
+import type { LooseKind } from './model';
 
 /** Colours that are mistaken for each other (handbook of the trade, common practice). */
 const CONFUSABLE: Readonly<Record<string, readonly string[]>> = {

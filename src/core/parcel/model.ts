@@ -1,4 +1,4 @@
-import { type MeterRange } from '../meter';
+import type { MeterRange } from '../meter';
 
 export type LooseKind = 'R' | 'C' | 'L' | 'D' | 'LED' | 'Q';
 export type LooseQuantity = 'resistance' | 'capacitance' | 'inductance' | 'vf' | 'hfe';

@@ -1,4 +1,4 @@
-import { type LoosePiece, type ParcelLine, type Sorted } from './model';
+import type { LoosePiece, ParcelLine, Sorted } from './model';
 
 /** What happened to a bag, put together from shortages, spares and strangers. Lines by number. */
 export type Pattern =

@@ -1,7 +1,7 @@
 import { assign, type Assignment, regret } from './assign';
 import { fitsType, logLine, logStranger, weigh, type WeighedPiece } from './likelihood';
 import { judgeLot } from './lots';
-import { type LoosePiece, type ParcelLine, type ParcelMeter, type Sorted, type Sureness } from './model';
+import type { LoosePiece, ParcelLine, ParcelMeter, Sorted, Sureness } from './model';
 
 /** Cost of a place on the list that stays empty, and of a piece beyond the list (log odds of shortage and spare). */
 const EMPTY = 2.2;

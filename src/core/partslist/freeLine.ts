@@ -156,12 +156,15 @@ function frequencyOf(text: string): number | null {
   return Number(`${match[1]!.replace(',', '.')}e${exponent}`);
 }
 
+/** Names of bodies: `DIP-16` is no type. */
+const BODY_CODE = /^(?:P?DI[LP]|SI[LP]|SO|SOIC|SOP|SSOP|TSSOP|MSOP|SOT|SOD|TO|DO|QF[PN])-?\d+[A-Z]?$/i;
+
 /** A type number: letters and digits mixed, or a bare number of three digits and more. */
 export function typeNumber(text: string): string | null {
   const words = text
     .replace(/[^\x20-\x7e]+/g, ' ')
     .replace(/[()[\];,]/g, ' ')
     .split(/\s+/)
-    .filter((w) => /\d/.test(w) && !NO_VALUE.test(w) && !/^[x*]\d+$/i.test(w));
+    .filter((w) => /\d/.test(w) && !NO_VALUE.test(w) && !BODY_CODE.test(w) && !/^[x*]\d+$/i.test(w));
   return words.find((w) => /[A-Z]/i.test(w) && w.length >= 4) ?? words.find((w) => /^\d{3,}[A-Z]*$/i.test(w)) ?? words.find((w) => w.length >= 3) ?? null;
 }

@@ -1,5 +1,5 @@
 import { type Circuit, ownerOf, type Part } from '../circuit';
-import { type Line, type LineKind } from '../kit';
+import type { Line, LineKind } from '../kit';
 import { KIND_FACTS } from '../vocabulary';
 import { printNominal } from '../quantity';
 import { diodeKind } from './readList';

@@ -1,4 +1,4 @@
-import { type LineKind } from '../kit';
+import type { LineKind } from '../kit';
 
 /** Coarse kind of a seller's line. */
 export type FreeKind = 'R' | 'C' | 'L' | 'D' | 'LED' | 'Q' | 'XTAL' | 'IC' | 'PCB' | 'OTHER';
@@ -130,6 +130,10 @@ const FINE_WORDS: Readonly<Record<FreeKind, readonly (readonly [RegExp, LineKind
     [/\bfuses?\b|sicherung|fusible|fusível|предохран|bezpiecznik|保险|ヒューズ/i, 'fuse'],
     [/\blamps?\b|\bbulbs?\b|glühlampe|bombilla|ampoule|лампа|żarówka|灯泡|電球/i, 'lamp'],
     [/switch|button|taster|schalter|pulsador|interruptor|bouton|interrupteur|кнопка|переключат|przycisk|przełącz|开关|按键|按钮|スイッチ/i, 'switch'],
+    [
+      /\b(?:dip|dil|ic|chip)\b.*(?:socket|sockel|fassung)|socket\b.*\b(?:dip|dil|ic|chip)\b|ic-?fassung|IC\s?座|панельк|podstawka|zócalo.*(?:dip|ci|ic)\b/i,
+      'socket',
+    ],
     [
       /connector|header|terminal|socket|\bjacks?\b|\bplugs?\b|buchse|klemme|sockel|stiftleiste|conector|zócalo|borne|embase|connecteur|разъ[её]м|клемм|панельк|złącze|podstawka|插座|IC\s?座|排针|排母|端子|接线|needle|コネクタ|ソケット/i,
       'connector',

@@ -1,5 +1,5 @@
 import { parseQuantity } from '../quantity';
-import { type Need } from '../kit';
+import type { Need } from '../kit';
 
 /** Words by which a list says that something is wanted and not in the box, in the languages of the lists. */
 const NOT_SUPPLIED =

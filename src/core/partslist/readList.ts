@@ -1,6 +1,6 @@
 import { type Circuit, findPart } from '../circuit';
 import { factsOf } from '../vocabulary';
-import { type KitOption, type Line, type LineKind, type Need } from '../kit';
+import type { KitOption, Line, LineKind, Need } from '../kit';
 import { normaliseUnits } from '../marking';
 import { findTolerance, parseQuantity, printNominal, readTolerance } from '../quantity';
 import { type Column, type Columns, findHeading, guessColumns, type TableRow } from './columns';
@@ -193,7 +193,7 @@ function readRow(row: TableRow, columns: Columns, circuit: Circuit | null, state
   });
 }
 
-const TYPED = new Set<LineKind>(['diode', 'npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf', 'opamp', 'ic']);
+const TYPED = new Set<LineKind>(['diode', 'npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf', 'opamp', 'regulator', 'timer', 'ic']);
 const withBoard = (board: string, ref: string) =>
   board === '' || ref.includes(':')
     ? ref
@@ -254,7 +254,17 @@ const ONLY_WITH =
 const PACKAGE = /\b(0402|0603|0805|1206|TO-?\d{2,3}|DIP-?\d{1,2}|SO(?:IC|T)?-?\d{1,3}|DO-?\d{2,3}|SIP-?\d{1,2}|SMA|SMB)\b/i;
 
 /** Everything about a line that its words tell beyond count and refs. */
-function describe(kind: LineKind, words: string, value: number | null): Omit<Line, 'id' | 'quantity' | 'refs'> {
+/** From here on a capacitor of which nothing else is said is an electrolytic, farads (common practice, no source). */
+const ELECTROLYTIC_FROM = 2.2e-5;
+const OTHER_DIELECTRIC =
+  /ceram|keram|cerám|céram|керам|陶瓷|瓷片|独石|セラミック|MLCC|X[57]R|Y5V|NP0|C0G|film|foil|folie|poly|plastik|薄膜|涤纶|non.?pol|unpol|\b(?:0402|0603|0805|1206|1210)\b/i;
+
+/** A large capacitor is polarised, whether the list says so or not: turned round it bursts. */
+const byValue = (kind: LineKind, words: string, value: number | null): LineKind =>
+  kind === 'capacitor' && value !== null && value >= ELECTROLYTIC_FROM && !OTHER_DIELECTRIC.test(words) ? 'electrolytic' : kind;
+
+function describe(named: LineKind, words: string, value: number | null): Omit<Line, 'id' | 'quantity' | 'refs'> {
+  const kind = byValue(named, words, value);
   const volts = /(?<![\d.,])(\d+(?:[.,]\d+)?)\s*(?:V|В)(?![a-zа-я])/i.exec(words);
   const watts = /(\d+)\/(\d+)\s*W|(\d+(?:[.,]\d+)?)\s*W(?![a-z])/i.exec(words);
   const rating = {

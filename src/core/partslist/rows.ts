@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { type TableRow } from './columns';
+import type { TableRow } from './columns';
 
 const MOST_CHARACTERS = 2_000_000;
 

@@ -11,6 +11,8 @@ const STEPS: readonly (readonly [number, string])[] = [
   [1e-9, 'n'],
   [1e-12, 'p'],
 ];
+/** Capacitors of a thousandth of a farad are sold and marked in microfarads: `2200 µF`, never `2.2 mF` (common practice, no source). */
+const NO_MILLI = new Set<Unit>(['F']);
 /** Units that are never written with a prefix. */
 const PLAIN = new Set<Unit>(['percent', 'ratio', 'degC']);
 /** Below this, a value counts as zero on a screen: smaller than a display step of any meter here. */
@@ -29,7 +31,7 @@ function printParts(value: number, unit: Unit | null, significant = 4): PrintedQ
   const small = (unit && ZERO[unit]) ?? 1e-15;
   if (rounded === 0 || Math.abs(rounded) < small) return { digits: '0', unit: symbol };
   if (unit && PLAIN.has(unit)) return { digits: minus(trimZeros(rounded, significant)), unit: symbol };
-  const [factor, prefix] = STEPS.find(([f]) => Math.abs(rounded) >= f * 0.99999) ?? STEPS[STEPS.length - 1]!;
+  const [factor, prefix] = STEPS.find(([f, p]) => Math.abs(rounded) >= f * 0.99999 && !(p === 'm' && unit && NO_MILLI.has(unit))) ?? STEPS[STEPS.length - 1]!;
   return { digits: minus(trimZeros(rounded / factor, significant)), unit: prefix + symbol };
 }
 

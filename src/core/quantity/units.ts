@@ -1,5 +1,5 @@
 /** Units that the bench reads and prints. Values are always in the SI base unit named here. */
-export type Unit = 'ohm' | 'F' | 'H' | 'V' | 'A' | 'W' | 'Hz' | 's' | 'degC' | 'percent' | 'ratio';
+export type Unit = 'ohm' | 'F' | 'H' | 'V' | 'A' | 'W' | 'Hz' | 's' | 'degC' | 'percent' | 'ratio' | 'J';
 
 export const UNIT_SYMBOL: Readonly<Record<Unit, string>> = {
   ohm: 'Ω',
@@ -13,6 +13,7 @@ export const UNIT_SYMBOL: Readonly<Record<Unit, string>> = {
   degC: '°C',
   percent: '%',
   ratio: '',
+  J: 'J',
 };
 
 /** How people write units, longest first so that `ohms` is not read as `o`. Compared in lower case. */

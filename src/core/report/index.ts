@@ -1,3 +1,5 @@
+export { mayComplain } from './complaint';
 export { packetLabels, type PacketLabel } from './labels';
 export { logRows } from './rows';
 export { sellerLetter } from './sellerLetter';
+export { type ShoppingItem, shoppingList, shoppingText } from './shopping';

@@ -1,3 +1,4 @@
+import { lineTitle } from '../loop';
 import { deriveTray, expectationOf, type KitState } from '../kit';
 import { print, printWindow } from '../quantity';
 
@@ -16,6 +17,6 @@ export function packetLabels(kit: KitState): PacketLabel[] {
     const values = c.pieces.flatMap((p) => (p.reckoning ? [p.reckoning.corrected] : []));
     const [least, most] = [Math.min(...values), Math.max(...values)];
     const measured = values.length === 0 ? 'not measured' : least === most ? print(least, unit, 3) : printWindow(least, most, unit, 3);
-    return { line: c.line.id, title: c.line.label, measured, refs: c.line.refs.join(' '), count: `${c.counted ?? '–'} of ${c.line.quantity}` };
+    return { line: c.line.id, title: lineTitle(c.line), measured, refs: c.line.refs.join(' '), count: `${c.counted ?? '–'} of ${c.line.quantity}` };
   });
 }

@@ -1,4 +1,5 @@
 import { type Compartment, deriveStrangers, deriveTray, expectationOf, type KitState, type LoosePiece, type Piece } from '../kit';
+import { type DoubtfulLine, doubtfulLines } from '../genuine';
 import { print } from '../quantity';
 import { LOOSE_FACTS, unitOf } from '../vocabulary';
 
@@ -19,7 +20,8 @@ export function sellerLetter(kit: KitState): string | null {
     }),
   );
   const strangers = deriveStrangers(kit);
-  if (short.length === 0 && wrong.length === 0 && strangers.length === 0) return null;
+  const copies = doubtfulLines(kit).filter((d) => d.fake >= PROBABLY);
+  if (short.length === 0 && wrong.length === 0 && strangers.length === 0 && copies.length === 0) return null;
   const meters = [...new Set([...wrong.map((w) => w.meter), ...strangers.filter((s) => s.entry.reading !== null).map((s) => s.meter.name)])];
   return [
     `Subject: ${kit.sheet.title}${kit.sheet.edition ? `, ${kit.sheet.edition}` : ''}: parts missing or wrong`,
@@ -31,6 +33,7 @@ export function sellerLetter(kit: KitState): string | null {
     ...missing(short),
     ...wrongOnes(wrong),
     ...strange(strangers),
+    ...doubted(copies),
     ...(meters.length > 0 ? [`${meters.length === 1 ? 'Meter' : 'Meters'}: ${meters.join('; ')}.`, ''] : []),
     'Could you please send what is needed? I keep the wrong parts until you answer.',
     '',
@@ -54,6 +57,18 @@ function wrongOnes(wrong: readonly Wrong[]): string[] {
     return `| ${piece.ref ?? 'spare'} | ${line.label} | ${limits} | ${reads} |`;
   };
   return ['Wrong, measured out of circuit:', '', '| position | listed | limits | reads |', '|---|---|---|---|', ...wrong.map(row), ''];
+}
+
+/** From here on a seller is asked about it. */
+const PROBABLY = 0.5;
+
+function doubted(copies: readonly DoubtfulLine[]): string[] {
+  if (copies.length === 0) return [];
+  const item = ({ line, evidence }: DoubtfulLine) => {
+    const signs = evidence.filter((e) => e.seen && e.ratio > 1).map((e) => e.title);
+    return `- ${line.label} (${line.refs.join(', ') || 'no position'}): ${signs.join('; ')}`;
+  };
+  return ['I doubt whether these are genuine:', '', ...copies.map(item), ''];
 }
 
 /** Pieces that belong to no line: often a wrong value in place of something missing. */

@@ -1,8 +1,16 @@
+export { HealthyBoards, readHealthy } from './healthy';
+export { scaledWave } from './pieces';
 export { FaultSampler, type Sample } from './predict';
 export {
   atRest,
   type Evidence,
   inMotion,
+  isReading,
+  isObservable,
+  type Lamp,
+  lampsOf,
+  type Look,
+  type Reading,
   MODEL_SPREADS,
   type ModelSpread,
   type Observable,
@@ -14,6 +22,6 @@ export {
   type StageScene,
   toScene,
 } from './problem';
-export { readRunning } from './running';
+export { readRunning, type RunningReadings } from './running';
 export { fromScale, OVER, scaleSlope, toScale } from './scale';
 export { NOMINAL_SPECIMEN, specimenOf, specimenSteps } from './specimen';

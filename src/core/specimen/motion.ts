@@ -1,5 +1,5 @@
 import { type Circuit, UnsolvableError } from '../circuit';
-import { applyFault, type Board, type Fault } from '../fault';
+import { applyFaults, type Board, type Fault } from '../fault';
 import { readRunning, type RunningReadings } from './running';
 import { MODEL_SPREADS, type RunningObservable } from './problem';
 import { toScale } from './scale';
@@ -10,7 +10,7 @@ const RUNS = 8;
 const FIRST_RUN = 7000;
 
 /**
- * Running signals of a circuit with one fault. A run in time costs as much as a thousand operating points, so each fault is
+ * Running signals of a circuit with its faults. A run in time costs as much as a thousand operating points, so each fault is
  * run once, with parts in the middle of their ranges; the spread about it is that of the healthy board's specimens.
  */
 export class FaultyMotion {
@@ -22,7 +22,7 @@ export class FaultyMotion {
     private readonly circuit: Circuit,
     private readonly observables: readonly RunningObservable[],
     private readonly board: Board,
-    private readonly fault: Fault,
+    private readonly faults: readonly Fault[],
     /** First column of a sample's row that is written. */
     private readonly offset: number,
     private readonly healthy: FaultyMotion | null,
@@ -45,7 +45,7 @@ export class FaultyMotion {
   /** Readings of the nominal board with the fault; null where they cannot be computed. A fault elsewhere changes nothing. */
   private middle(): Float64Array | null {
     if (this.nominal === undefined) {
-      const elsewhere = this.healthy !== null && applyFault(this.circuit, this.board, this.fault).circuit === this.circuit;
+      const elsewhere = this.healthy !== null && applyFaults(this.circuit, this.board, this.faults).circuit === this.circuit;
       this.nominal = elsewhere ? this.healthy.middle() : this.run(NOMINAL_SPECIMEN);
     }
     return this.nominal;
@@ -61,14 +61,14 @@ export class FaultyMotion {
   }
 
   private run(specimen: number): Float64Array | null {
-    const faulty = applyFault(this.circuit, this.board, this.fault);
+    const faulty = applyFaults(this.circuit, this.board, this.faults);
     const seconds = this.healthy?.seconds ?? this.seconds;
     try {
       const run: RunningReadings = readRunning(faulty.circuit, this.observables, {
         ...(seconds === undefined ? {} : { seconds }),
         prepare: (system) => {
           const values = specimenOf(this.board, specimen + 1);
-          for (const step of specimenSteps(system, faulty.circuit, this.board, this.fault, faulty.pieceAt)) step(values, MODEL_SPREADS[1]!);
+          for (const step of specimenSteps(system, faulty.circuit, this.board, this.faults, faulty.pieceAt)) step(values, MODEL_SPREADS[1]!);
         },
       });
       this.seconds ??= run.seconds;

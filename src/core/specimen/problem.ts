@@ -1,6 +1,6 @@
-import { type Circuit, isRunning } from '../circuit';
-import { type Board } from '../fault';
-import { type MeterProfile } from '../meter';
+import { type Circuit, isRunning, type SupplyState } from '../circuit';
+import type { Board } from '../fault';
+import type { MeterProfile } from '../meter';
 
 /** One thing that can be read on a board, in one state of it. `dca` reads the current that `source` delivers. */
 export type Observable =
@@ -8,40 +8,53 @@ export type Observable =
   | { readonly id: string; readonly mode: 'dca'; readonly source: string }
   | { readonly id: string; readonly mode: 'ohms' | 'diode'; readonly red: string; readonly black: string };
 
+/** A part that lights up, is heard or pulls when enough current runs through it. Looked at, not read. */
+export interface Lamp {
+  readonly id: string;
+  readonly element: string;
+}
+
 /** The board in one state (as fitted, as set, as powered) and what can be read on it. */
 export interface Scene {
   readonly circuit: Circuit;
+  /** What the board's supplies are while a meter drives it: taken off, unless told otherwise. */
+  readonly supplies?: SupplyState;
   readonly observables: readonly Observable[];
   /** What takes a run in time, on a circuit that never rests; read after the others. */
   readonly motion?: readonly RunningObservable[];
+  /** What is looked at while the board is powered. */
+  readonly lamps?: readonly Lamp[];
 }
 
-/** The frequency of a net against ground: only a circuit that runs has one. */
-export interface FrequencyObservable {
-  readonly id: string;
-  readonly mode: 'frequency';
-  readonly net: string;
-}
-export type StageObservable = Observable | FrequencyObservable;
+/** What only a circuit that runs shows: frequency and duty of a net against ground, volts that alternate about their average. */
+export type MovingObservable =
+  | { readonly id: string; readonly mode: 'frequency' | 'duty'; readonly net: string }
+  | { readonly id: string; readonly mode: 'acv'; readonly red: string; readonly black: string };
+export type StageObservable = Observable | MovingObservable;
+
+/** Whether an operating point can tell it. */
+export const isObservable = <T extends StageObservable>(o: T): o is Extract<T, Observable> =>
+  o.mode === 'dcv' || o.mode === 'dca' || o.mode === 'ohms' || o.mode === 'diode';
 
 /** Everything that a stage reads, running signals too. */
 export interface StageScene {
   readonly circuit: Circuit;
+  readonly supplies?: SupplyState;
   readonly observables: readonly StageObservable[];
 }
 
 /** What of a scene an operating point can tell: volts and currents of a circuit that never rests are left out. */
-export function atRest({ circuit, observables }: StageScene): Scene {
-  const running = isRunning(circuit);
-  return { circuit, observables: observables.filter((o): o is Observable => o.mode === 'ohms' || o.mode === 'diode' || (!running && o.mode !== 'frequency')) };
+export function atRest({ observables, ...scene }: StageScene): Scene {
+  const running = isRunning(scene.circuit);
+  return { ...scene, observables: observables.filter(isObservable).filter((o) => o.mode === 'ohms' || o.mode === 'diode' || !running) };
 }
 
-export type RunningObservable = Extract<StageObservable, { mode: 'dcv' | 'dca' | 'frequency' }>;
+export type RunningObservable = Extract<Observable, { mode: 'dcv' | 'dca' }> | MovingObservable;
 
 /** A stage as the fault finder takes it: what rests and what runs told apart. */
 export const toScene = (scene: StageScene): Scene => ({ ...atRest(scene), motion: inMotion(scene) });
 
-/** What of a scene takes a run in time: averages and frequencies of a circuit that never rests. */
+/** What of a scene takes a run in time: averages, frequencies and what alternates of a circuit that never rests. */
 export function inMotion({ circuit, observables }: StageScene): RunningObservable[] {
   return isRunning(circuit) ? observables.filter((o): o is RunningObservable => o.mode !== 'ohms' && o.mode !== 'diode') : [];
 }
@@ -76,13 +89,26 @@ export interface Problem {
   readonly meter: MeterProfile;
 }
 
+/** What was found out about a board: by a meter, or by looking. */
+export type Evidence = Reading | Look;
+
+/** A part was looked at: whether it does what it does from so many amperes on. */
+export interface Look {
+  readonly id: string;
+  readonly lit: boolean;
+  readonly amperes: number;
+}
+
+export const isReading = (e: Evidence): e is Reading => 'value' in e;
+
 /** A reading of one observable: a number, or over-range. */
-export interface Evidence {
+export interface Reading {
   readonly id: string;
   readonly value: number | 'over';
   /** The meter that took it, where it is another one than the problem's. */
   readonly meter?: MeterProfile | undefined;
 }
 
-/** Everything that a problem's scenes read, in the order of a sample's columns. */
+/** Everything that a problem's scenes read, in the order of a sample's columns; their lamps follow. */
 export const observablesOf = (problem: Problem): StageObservable[] => problem.scenes.flatMap((s) => [...s.observables, ...(s.motion ?? [])]);
+export const lampsOf = (problem: Problem): Lamp[] => problem.scenes.flatMap((s) => s.lamps ?? []);

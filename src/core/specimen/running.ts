@@ -1,35 +1,65 @@
-import { type Circuit, GROUND, type SteadyOptions, steadyState } from '../circuit';
-import { type RunningObservable } from './problem';
+import { type Circuit, FORM_FACTOR, GROUND, statisticsOf, isDriven, type SteadyOptions, steadyState, type SteadyState, type TraceStatistics } from '../circuit';
+import type { MeterProfile } from '../meter';
+import type { RunningObservable } from './problem';
 
 /** What a slow meter shows on a circuit that runs. */
-export interface RunningReadings {
-  /** In the unit of the mode, by observable; null for the frequency of a net that stands still. */
+export interface RunningReadings extends Pick<SteadyState, 'steady' | 'stalled' | 'seconds' | 'end'> {
+  /** In the unit of the mode, by observable; null for the frequency or duty of a net that stands still. */
   readonly readings: ReadonlyMap<string, number | null>;
-  /** False when it had not settled in the time allowed: the readings say nothing. */
-  readonly steady: boolean;
-  /** Something should oscillate and nothing does: what was set at the start is still on the capacitors, and only the operating point tells. */
-  readonly stalled: boolean;
-  /** Seconds of the circuit's time that were needed. */
-  readonly seconds: number;
+  /** Hertz of the slowest net that repeats by itself; null where a source drives the circuit or nothing repeats. */
+  readonly slowest: number | null;
+}
+
+interface RunningOptions extends Omit<SteadyOptions, 'periodsOf'> {
+  /** What the meter makes of a wave on AC volts: average-responding unless told otherwise. */
+  readonly acResponse?: MeterProfile['acResponse'];
 }
 
 /**
- * Runs a circuit until it is steady and reads it as a DC meter (averages) or a counter does.
+ * Runs a circuit until it is steady and reads it as a meter does: averages on DC, what alternates on AC, periods on a counter.
  * @throws UnsolvableError when the circuit has no start or the time steps vanish.
  */
-export function readRunning(circuit: Circuit, observables: readonly RunningObservable[], options: Omit<SteadyOptions, 'periodsOf'> = {}): RunningReadings {
+export function readRunning(circuit: Circuit, observables: readonly RunningObservable[], { acResponse, ...options }: RunningOptions = {}): RunningReadings {
   const traced = [...new Set(observables.flatMap(tracesOf))].filter((net) => net !== GROUND);
-  const periodsOf = observables.flatMap((o) => (o.mode === 'frequency' ? [o.net] : []));
-  const { statistics, steady, stalled, seconds } = steadyState(circuit, traced, { ...options, periodsOf });
+  const periodsOf = observables.flatMap((o) => (o.mode === 'frequency' || o.mode === 'duty' ? [o.net] : []));
+  const { statistics, settled, steady, stalled, seconds, end } = steadyState(circuit, traced, { ...options, periodsOf });
   const average = (net: string) => statistics[net]?.average ?? 0;
-  const reading = (o: RunningObservable) => {
-    if (o.mode === 'frequency') return statistics[o.net]?.frequency ?? null;
-    return o.mode === 'dca' ? -average(`I(${o.source})`) : average(o.red) - average(o.black);
+  const reading = (o: RunningObservable): number | null => {
+    switch (o.mode) {
+      case 'frequency':
+        return statistics[o.net]?.frequency ?? null;
+      case 'duty': {
+        const duty = statistics[o.net]?.duty ?? null;
+        return duty === null ? null : 100 * duty;
+      }
+      case 'dca':
+        return -average(`I(${o.source})`);
+      case 'dcv':
+        return average(o.red) - average(o.black);
+      case 'acv': {
+        const black = settled.volts[o.black];
+        const volts = Float64Array.from(settled.times, (_, i) => (settled.volts[o.red]?.[i] ?? 0) - (black?.[i] ?? 0));
+        const { ac, acMean } = statisticsOf(settled.times, volts);
+        return acResponse === 'true-rms' ? ac : acMean * FORM_FACTOR;
+      }
+    }
   };
-  return { readings: new Map(observables.map((o) => [o.id, reading(o)])), steady, stalled, seconds };
+  return {
+    readings: new Map(observables.map((o) => [o.id, reading(o)])),
+    steady,
+    stalled,
+    seconds,
+    end,
+    slowest: slowestOf(circuit, Object.values(statistics)),
+  };
+}
+
+function slowestOf(circuit: Circuit, statistics: readonly TraceStatistics[]): number | null {
+  const found = isDriven(circuit) ? [] : statistics.flatMap((s) => s.frequency ?? []);
+  return found.length === 0 ? null : Math.min(...found);
 }
 
 function tracesOf(o: RunningObservable): string[] {
-  if (o.mode === 'frequency') return [o.net];
-  return o.mode === 'dca' ? [`I(${o.source})`] : [o.red, o.black];
+  if ('net' in o) return [o.net];
+  return 'source' in o ? [`I(${o.source})`] : [o.red, o.black];
 }

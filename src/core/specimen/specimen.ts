@@ -1,7 +1,7 @@
 import { type Circuit, type Part, type System, VT } from '../circuit';
 import { type Board, type BoardPart, elementsOfPart, type Fault, isBipolar, WEAK } from '../fault';
 import { randomStream } from '../statistics';
-import { type ModelSpread } from './problem';
+import type { ModelSpread } from './problem';
 
 /** Numbers drawn for one piece, each uniform in 0..1; `lot` is common to all pieces of one type. */
 interface Draw {
@@ -51,7 +51,7 @@ export function specimenSteps(
   system: System,
   circuit: Circuit,
   board: Board,
-  fault: Fault,
+  faults: readonly Fault[],
   pieceAt: ReadonlyMap<string, string>,
   only: ReadonlySet<string> | null = null,
 ): Step[] {
@@ -60,7 +60,7 @@ export function specimenSteps(
   return board.parts.flatMap((place) => {
     const index = indexOf.get(pieceAt.get(place.ref) ?? place.ref);
     if (index === undefined) return [];
-    const ofPlace = fault.parts.some((r) => r === place.ref) ? fault.kind : null;
+    const ofPlace = faults.find((f) => f.parts.some((r) => r === place.ref))?.kind ?? null;
     return elementsOfPart(place).flatMap((element) => {
       const part = parts.get(element);
       if (!part || (only && !only.has(part.name))) return [];

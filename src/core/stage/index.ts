@@ -1,7 +1,10 @@
-export { type Windows } from './allWindows';
 export { showsSign } from './observe';
 export { checkPlaces, type PlaceFinding } from './placesCheck';
-export { boardOf, circuitAt, circuitOf, controlOf, elementOf, elementsOf, fittedAt, sceneOf } from './scene';
+export { boardOf } from './boardOf';
+export { circuitAt, fittedAt } from './circuitAt';
+export { circuitOf, controlOf, elementOf, elementsOf } from './elements';
+export { sceneOf } from './scene';
 export { type Setup, setupOf, wantedLines } from './setup';
-export { type ComputedWindow } from './windows';
-export { allWindows, windowInputs, type WindowInputs } from './allWindows';
+export { type ComputedWindow, computedWindow, type NoWindow, type WindowResult } from './windowResult';
+export { allWindows } from './allWindows';
+export { windowInputs, type WindowInputs, type Windows } from './windowInputs';

@@ -1,9 +1,9 @@
 import { type Circuit, findPart, GROUND, ownerOf } from '../circuit';
-import { type Ref } from '../kit';
+import type { Ref } from '../kit';
 import { factsOf } from '../vocabulary';
-import { type Setup } from './setup';
+import type { Setup } from './setup';
 import { printNominal } from '../quantity';
-import { elementOf, elementsOf } from './scene';
+import { elementOf, elementsOf } from './elements';
 
 type Sheet = Pick<Setup['sheet'], 'lines' | 'circuit'>;
 

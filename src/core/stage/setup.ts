@@ -1,13 +1,13 @@
 import { createSelector } from 'reselect';
 import { type BoardState, deriveMeasuredValues, isWanted, type KitState, type Line, type MeasuredValue, meterOf, type Ref, type Sheet } from '../kit';
-import { type MeterProfile } from '../meter';
+import type { MeterProfile } from '../meter';
 
 /**
  * What the circuit of a kit follows from: what should be, the board as it is (or was), what the pieces measured, and the
  * meter on it. Plain data: equal setups have equal windows, wherever they are computed.
  */
 export interface Setup {
-  readonly sheet: Pick<Sheet, 'lines' | 'circuit' | 'testPoints' | 'stages' | 'typeCards'>;
+  readonly sheet: Pick<Sheet, 'lines' | 'circuit' | 'testPoints' | 'stages' | 'typeCards' | 'options'>;
   readonly choices: ReadonlyMap<string, string>;
   readonly board: BoardState;
   readonly measured: ReadonlyMap<Ref, MeasuredValue>;
@@ -26,13 +26,14 @@ const assemble = createSelector(
     (kit: KitState) => kit.sheet.testPoints,
     (kit: KitState) => kit.sheet.stages,
     (kit: KitState) => kit.sheet.typeCards,
+    (kit: KitState) => kit.sheet.options,
     (kit: KitState) => kit.choices,
     (kit: KitState, m: Moment) => deriveMeasuredValues(kit, m.board),
     (_: KitState, m: Moment) => m.board,
     (_: KitState, m: Moment) => m.meter,
   ],
-  (lines, circuit, testPoints, stages, typeCards, choices, measured, board, meter): Setup => ({
-    sheet: { lines, circuit, testPoints, stages, typeCards },
+  (lines, circuit, testPoints, stages, typeCards, options, choices, measured, board, meter): Setup => ({
+    sheet: { lines, circuit, testPoints, stages, typeCards, options },
     choices,
     board,
     measured,

@@ -1,3 +1,4 @@
-export { conditionalLast, type Fit, fitSample, logDensityRobust } from './multivariate';
+export { hypercube } from './hypercube';
+export { conditionalLast, type Fit, fitSample, PointDensity } from './multivariate';
 export { normalCdf } from './normal';
 export { randomStream } from './random';

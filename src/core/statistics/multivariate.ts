@@ -61,45 +61,92 @@ function choleskyInPlace(a: Float64Array, n: number): boolean {
   return true;
 }
 
-/** The fit without one of its variables. */
-function without(fit: Fit, drop: number): Fit {
-  const n = fit.n - 1;
-  const keep = (i: number) => (i < drop ? i : i + 1);
-  const mean = Float64Array.from({ length: n }, (_, i) => fit.mean[keep(i)]!);
-  const covariance = new Float64Array(n * n);
-  for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) covariance[i * n + j] = fit.covariance[keep(i) * fit.n + keep(j)]!;
-  return { n, mean, covariance };
-}
+/** The density of a fit at a point, and what follows for each of its variables given the others. */
+export class PointDensity {
+  /** Mahalanobis distance squared. */
+  readonly distance: number;
+  private readonly halfLogDet: number;
+  /** Precision times deviation, and the diagonal of the precision. */
+  private readonly pull: Float64Array;
+  private readonly stiffness: Float64Array;
 
-/** A bad reading (exchanged probes, neighbouring point, misread) lies anywhere in a span of this width. */
-const BAD_SPAN = 7;
-
-/**
- * log density at `y` when at most one reading may be bad, each with this probability: the mixture of the whole and of each leave-one-out density.
- * `bad` is the reading that is more likely bad than not, or −1.
- */
-export function logDensityRobust(fit: Fit, y: Float64Array, badProbability: number): { log: number; bad: number } {
-  const all = logDensityT(fit, y);
-  if (fit.n < 3 || badProbability <= 0) return { log: all, bad: -1 };
-  const logBad = Math.log(badProbability / BAD_SPAN);
-  let top = all;
-  let bad = -1;
-  const logs = [all];
-  for (let i = 0; i < fit.n; i++) {
-    const rest =
-      logBad +
-      logDensityT(
-        without(fit, i),
-        y.filter((_, k) => k !== i),
-      );
-    logs.push(rest);
-    if (rest > top) {
-      top = rest;
-      bad = i;
+  private constructor(
+    private readonly fit: Fit,
+    private readonly y: Float64Array,
+    factor: Float64Array,
+  ) {
+    const { n } = fit;
+    const d = Float64Array.from(y, (v, i) => v - fit.mean[i]!);
+    forward(factor, n, d);
+    this.distance = d.reduce((q, v) => q + v * v, 0);
+    let half = 0;
+    for (let i = 0; i < n; i++) half += Math.log(factor[i * n + i]!);
+    this.halfLogDet = half;
+    this.pull = new Float64Array(n);
+    this.stiffness = new Float64Array(n);
+    // Columns of the inverse factor: precision = L⁻ᵀ L⁻¹.
+    const column = new Float64Array(n);
+    for (let j = 0; j < n; j++) {
+      column.fill(0);
+      column[j] = 1;
+      forward(factor, n, column);
+      let [own, pulled] = [0, 0];
+      for (let k = j; k < n; k++) {
+        own += column[k]! * column[k]!;
+        pulled += column[k]! * d[k]!;
+      }
+      this.stiffness[j] = own;
+      this.pull[j] = pulled;
     }
   }
-  if (!Number.isFinite(top)) return { log: all, bad: -1 };
-  return { log: top + Math.log(logs.reduce((s, l) => s + Math.exp(l - top), 0)), bad };
+
+  /** Null where the covariance is unusable. */
+  static of(fit: Fit, y: Float64Array): PointDensity | null {
+    const factor = fit.covariance.slice();
+    return choleskyInPlace(factor, fit.n) ? new PointDensity(fit, y, factor) : null;
+  }
+
+  /** log of the multivariate t density. */
+  get log(): number {
+    return logT(this.fit.n, this.halfLogDet, this.distance);
+  }
+
+  /**
+   * log density at this point of what lies in all directions alike (in units of the fit's spread) and at any squared distance,
+   * evenly on a logarithmic scale up to `farthest`; level within the distance that is usual for the fit itself.
+   */
+  logAfar(farthest: number): number {
+    const { n } = this.fit;
+    const distance = Math.max(n, this.distance);
+    // The inverse of the surface of the ellipsoid at that distance.
+    const surface = gammaln(n / 2) - (n / 2) * Math.log(Math.PI) - this.halfLogDet - (n / 2 - 1) * Math.log(distance);
+    return surface - Math.log(distance * Math.log(farthest / n));
+  }
+
+  /** log density of all variables but one. */
+  logWithout(i: number): number {
+    return logT(this.fit.n - 1, this.halfLogDet + Math.log(this.stiffness[i]!) / 2, this.distanceWithout(i));
+  }
+
+  /** log density of one variable at a value, given the others. */
+  logGiven(i: number, value: number): number {
+    const nu = DEGREES_OF_FREEDOM + this.fit.n - 1;
+    const middle = this.y[i]! - this.pull[i]! / this.stiffness[i]!;
+    const scale = Math.sqrt((DEGREES_OF_FREEDOM + this.distanceWithout(i)) / nu / this.stiffness[i]!);
+    const z = (value - middle) / scale;
+    return gammaln((nu + 1) / 2) - gammaln(nu / 2) - 0.5 * Math.log(nu * Math.PI) - Math.log(scale) - ((nu + 1) / 2) * Math.log1p((z * z) / nu);
+  }
+
+  private distanceWithout(i: number): number {
+    return Math.max(0, this.distance - (this.pull[i]! * this.pull[i]!) / this.stiffness[i]!);
+  }
+}
+
+/** log of a multivariate t density with n variables, from half the log determinant and the squared distance. */
+function logT(n: number, halfLogDet: number, distance: number): number {
+  if (n === 0) return 0;
+  const nu = DEGREES_OF_FREEDOM;
+  return gammaln((nu + n) / 2) - gammaln(nu / 2) - (n / 2) * Math.log(nu * Math.PI) - halfLogDet - ((nu + n) / 2) * Math.log1p(distance / nu);
 }
 
 /** Solves L y = b in place. */
@@ -109,25 +156,6 @@ function forward(l: Float64Array, n: number, b: Float64Array): void {
     for (let k = 0; k < i; k++) s -= l[i * n + k]! * b[k]!;
     b[i] = s / l[i * n + i]!;
   }
-}
-
-/** log of the multivariate t density (ν = 30) at `y`; −Infinity when the covariance is unusable. */
-function logDensityT(fit: Fit, y: Float64Array): number {
-  const { n } = fit;
-  if (n === 0) return 0;
-  const l = fit.covariance.slice();
-  if (!choleskyInPlace(l, n)) return -Infinity;
-  const d = new Float64Array(n);
-  for (let i = 0; i < n; i++) d[i] = y[i]! - fit.mean[i]!;
-  forward(l, n, d);
-  let q = 0;
-  let logDet = 0;
-  for (let i = 0; i < n; i++) {
-    q += d[i]! * d[i]!;
-    logDet += Math.log(l[i * n + i]!);
-  }
-  const nu = DEGREES_OF_FREEDOM;
-  return gammaln((nu + n) / 2) - gammaln(nu / 2) - (n / 2) * Math.log(nu * Math.PI) - logDet - ((nu + n) / 2) * Math.log1p(q / nu);
 }
 
 /**

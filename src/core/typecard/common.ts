@@ -1,4 +1,4 @@
-import { type LineKind, type TypeCard } from '../kit';
+import type { LineKind, TypeCard } from '../kit';
 
 /** A card with the kind of part it describes. */
 export interface CommonCard extends TypeCard {

@@ -1,4 +1,4 @@
-import { type Line, type TypeCard } from '../kit';
+import type { Line, TypeCard } from '../kit';
 import { COMMON_CARDS } from './common';
 
 /** Letters and digits alone, so that `BC 547B` finds `BC547`. */

@@ -1,5 +1,5 @@
-import { type Unit } from '../quantity';
-import { type PartMode } from './modes';
+import type { Unit } from '../quantity';
+import type { PartMode } from './modes';
 
 /** A loose part as the eye sorts a bag: what is counted by hand (trimmers, sensors, chips) is none of these. */
 export const LOOSE_KINDS = ['R', 'C', 'L', 'D', 'LED', 'Q'] as const;
@@ -74,7 +74,7 @@ export const KIND_FACTS = {
   njf: { ...gated, word: 'N-channel JFET', tolerance: about(0.5), board: 'njf' },
   pjf: { ...gated, word: 'P-channel JFET', tolerance: about(0.5), board: 'pjf' },
   opamp: { ...nothing, word: 'operational amplifier', board: 'opamp' },
-  regulator: { ...nothing, word: 'voltage regulator', board: 'chip' },
+  regulator: { ...nothing, word: 'voltage regulator', tolerance: about(0.04), board: 'chip' },
   timer: { ...nothing, word: 'timer chip', board: 'chip' },
   ic: { ...nothing, word: 'chip', board: 'chip' },
   socket: { ...nothing, word: 'socket' },

@@ -1,4 +1,4 @@
-import { type Unit } from '../quantity';
+import type { Unit } from '../quantity';
 
 interface ModeFacts {
   readonly unit: Unit;
@@ -16,6 +16,8 @@ export const MODES = {
   inductance: { unit: 'H', words: 'inductance' },
   hfe: { unit: 'ratio', words: 'transistor socket, hFE' },
   frequency: { unit: 'Hz', words: 'frequency' },
+  acv: { unit: 'V', words: 'AC volts' },
+  duty: { unit: 'percent', words: 'duty cycle' },
 } as const satisfies Readonly<Record<string, ModeFacts>>;
 
 export type MeterMode = keyof typeof MODES;
@@ -25,7 +27,7 @@ export const PART_MODES = ['ohms', 'capacitance', 'inductance', 'diode', 'hfe'] 
 export type PartMode = (typeof PART_MODES)[number];
 
 /** Modes of a check on the board. */
-export const CHECK_MODES = ['dcv', 'dca', 'ohms', 'diode', 'frequency'] as const satisfies readonly MeterMode[];
+export const CHECK_MODES = ['dcv', 'dca', 'acv', 'ohms', 'diode', 'frequency', 'duty'] as const satisfies readonly MeterMode[];
 export type CheckMode = (typeof CHECK_MODES)[number];
 
 export const unitOf = (mode: MeterMode): Unit => MODES[mode].unit;

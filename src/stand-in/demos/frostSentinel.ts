@@ -1,4 +1,5 @@
-import { type Check, type Line, type Sheet, type Stage } from '@/core/kit';
+import type { Line, Sheet, Stage } from '@/core/kit';
+import { BURST, ohms, resistor, supplyCurrent, volts } from './parts';
 
 /** Greenhouse frost sentinel: guard diode, zener follower, thermistor bridge, comparator with hysteresis, relay driver. */
 const DECK = `Frost sentinel: switches a heater relay when the greenhouse nears freezing
@@ -60,17 +61,6 @@ Ro o out 80
 .end
 `;
 
-const resistor = (id: string, value: number, label: string, refs: string[], percent = 5): Line => ({
-  id,
-  kind: 'resistor',
-  label,
-  value,
-  tolerance: [-percent / 100, percent / 100],
-  quantity: refs.length,
-  refs,
-  rating: { watts: 0.25 },
-});
-
 const LINES: readonly Line[] = [
   resistor('r-680', 680, '680 Ω', ['R2']),
   resistor('r-1k5', 1500, '1.5 k', ['R1']),
@@ -101,24 +91,13 @@ const LINES: readonly Line[] = [
   { id: 'q-npn', kind: 'npn', label: 'BC547', type: 'NSMALL', value: null, tolerance: null, range: [110, 450], quantity: 2, refs: ['Q1', 'Q2'] },
   { id: 'u-cmp', kind: 'opamp', label: 'Comparator, 8 pins', value: null, tolerance: null, quantity: 1, refs: ['U1'] },
   { id: 'k-12v', kind: 'relay', label: 'Relay 12 V', value: 320, tolerance: [-0.1, 0.1], quantity: 1, refs: ['K1'] },
-  { id: 'sk-8', kind: 'connector', label: 'Socket, 8 pins', value: null, tolerance: null, quantity: 1, refs: ['SK1'] },
+  { id: 'sk-8', kind: 'socket', label: 'Socket, 8 pins', value: null, tolerance: null, quantity: 1, refs: ['SK1'] },
   { id: 'j-2', kind: 'connector', label: 'Screw block, 2 poles', value: null, tolerance: null, quantity: 2, refs: ['J1', 'J2'] },
 ];
 
-const GROUND_POST = { net: '0' } as const;
-const volts = (tp: string, title: string): Check => ({ id: tp.toLowerCase(), what: 'measure', title, mode: 'dcv', red: { testPoint: tp }, black: GROUND_POST });
-const ohms = (id: string, title: string, red: string, black: string): Check => ({
-  id,
-  what: 'measure',
-  title,
-  mode: 'ohms',
-  red: { net: red },
-  black: { net: black },
-});
-const current: Check = { id: 'current', what: 'measure', title: 'supply current', mode: 'dca', red: { net: 'vin' }, black: GROUND_POST, source: 'V1' };
+const current = supplyCurrent('V1', 'vin');
 
 const SOLDERED = LINES.flatMap((l) => l.refs).filter((r) => r !== 'U1' && r !== 'TH1');
-const BURST = 'Wear eye protection at first power: a reversed electrolytic can burst.';
 
 const STAGES: readonly Stage[] = [
   {

@@ -1,92 +1,103 @@
-import { type Connection, connectionsOf, editConnection, removeConnection } from '@/core/circuit';
+import { DeleteOutlined } from '@ant-design/icons';
+import { AutoComplete, Button, Input, Table, type TableProps } from 'antd';
 import { useMemo } from 'react';
+import { type Connection, connectionsOf, editConnection, removeConnection } from '@/core/circuit';
+import styles from './Circuit.module.css';
+import { Nothing } from '../drawn/Nothing';
 
-const SHOWN = 300;
+const VIRTUAL_ABOVE = 100;
 
 /** The circuit as a table: part, pins and nets. Every net and value can be changed without knowing SPICE. */
 export function Connections({ deck, change }: { deck: string; change: (deck: string) => void }) {
   const rows = useMemo(() => connectionsOf(deck), [deck]);
-  const nets = useMemo(() => [...new Set(rows.flatMap((r) => r.pins.map((p) => p.net)))], [rows]);
-  if (rows.length === 0) return <p>Nothing is connected yet. Add a block, or write the deck on the left.</p>;
+  const columns = useMemo((): TableProps<Connection>['columns'] => {
+    const nets = [...new Set(rows.flatMap((r) => r.pins.map((p) => p.net)))].map((value) => ({ value }));
+    return [
+      { title: 'part', dataIndex: 'name', width: 80, className: 'num', rowScope: 'row' },
+      { title: 'pins and nets', key: 'pins', width: 250, render: (_, r) => <Pins row={r} nets={nets} deck={deck} change={change} /> },
+      { title: 'value or model', key: 'rest', width: 140, render: (_, r) => <Value row={r} deck={deck} change={change} /> },
+      {
+        title: <span className="sr-only">remove</span>,
+        key: 'remove',
+        width: 44,
+        render: (_, r) => (
+          <Button
+            type="text"
+            size="small"
+            icon={<DeleteOutlined />}
+            aria-label={`Remove ${r.name}`}
+            onClick={() => {
+              change(removeConnection(deck, r.name));
+            }}
+          />
+        ),
+      },
+    ];
+  }, [rows, deck, change]);
+  if (rows.length === 0) return <Nothing say="Nothing is connected yet. Add a block, or write the deck on the left." />;
+  const many = rows.length > VIRTUAL_ABOVE;
   return (
-    <>
-      <datalist id="nets">
-        {nets.map((net) => (
-          <option key={net} value={net} />
-        ))}
-      </datalist>
-      <table className="shown connections">
-        <thead>
-          <tr>
-            <th scope="col">part</th>
-            <th scope="col">pins and nets</th>
-            <th scope="col">value or model</th>
-            <th scope="col">
-              <span className="sr-only">remove</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.slice(0, SHOWN).map((r) => (
-            <Row key={r.name} row={r} deck={deck} change={change} />
-          ))}
-        </tbody>
-      </table>
-      {rows.length > SHOWN && <p className="soft">{rows.length - SHOWN} more parts stand in the deck on the left.</p>}
-    </>
+    <Table<Connection>
+      size="small"
+      rowKey="name"
+      columns={columns ?? []}
+      dataSource={rows}
+      pagination={false}
+      virtual={many}
+      {...(many ? { scroll: { x: 520, y: 460 } } : {})}
+    />
   );
 }
 
-function Row({ row, deck, change }: { row: Connection; deck: string; change: (deck: string) => void }) {
-  const edit = (value: string, before: string, make: (clean: string) => string) => {
-    const clean = value.trim();
-    if (clean !== '' && clean !== before) change(make(clean));
-  };
+interface CellProps {
+  readonly row: Connection;
+  readonly deck: string;
+  readonly change: (deck: string) => void;
+}
+
+function Pins({ row, nets, deck, change }: CellProps & { readonly nets: { value: string }[] }) {
   return (
-    <tr>
-      <th scope="row" className="num">
-        {row.name}
-      </th>
-      <td>
-        {row.pins.map((p, i) => (
-          <label key={i} className="pin">
+    <span className={styles.pins}>
+      {row.pins.map((p, i) => {
+        const set = (text: string) => {
+          const net = text.replace(/\s/g, '');
+          if (net !== '' && net !== p.net) change(editConnection(deck, row.name, { pin: i, net }));
+        };
+        return (
+          <label key={i} className={styles.pin}>
             {p.pin}
-            <input
-              aria-label={`${row.name} ${p.pin}`}
-              list="nets"
-              defaultValue={p.net}
+            <AutoComplete
               key={p.net}
-              maxLength={40}
+              size="small"
+              className={styles.net ?? ''}
+              aria-label={`${row.name} ${p.pin}`}
+              defaultValue={p.net}
+              options={nets}
+              showSearch={{ filterOption: true }}
+              onSelect={set}
               onBlur={(e) => {
-                edit(e.target.value.replace(/\s/g, ''), p.net, (net) => editConnection(deck, row.name, { pin: i, net }));
+                set((e.target as HTMLInputElement).value);
               }}
             />
           </label>
-        ))}
-      </td>
-      <td>
-        <input
-          aria-label={`${row.name} value`}
-          defaultValue={row.rest}
-          key={row.rest}
-          maxLength={200}
-          onBlur={(e) => {
-            edit(e.target.value, row.rest, (rest) => editConnection(deck, row.name, { rest }));
-          }}
-        />
-      </td>
-      <td>
-        <button
-          type="button"
-          className="chip"
-          aria-label={`Remove ${row.name}`}
-          onClick={() => {
-            change(removeConnection(deck, row.name));
-          }}
-        >
-          ×
-        </button>
-      </td>
-    </tr>
+        );
+      })}
+    </span>
+  );
+}
+
+function Value({ row, deck, change }: CellProps) {
+  return (
+    <Input
+      key={row.rest}
+      size="small"
+      aria-label={`${row.name} value`}
+      defaultValue={row.rest}
+      maxLength={200}
+      onBlur={(e) => {
+        const rest = e.target.value.trim();
+        if (rest !== '' && rest !== row.rest) change(editConnection(deck, row.name, { rest }));
+      }}
+    />
   );
 }

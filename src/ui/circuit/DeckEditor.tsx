@@ -4,7 +4,8 @@ import { type Diagnostic as LintDiagnostic, lintGutter, setDiagnostics } from '@
 import { EditorState } from '@codemirror/state';
 import { EditorView, keymap, lineNumbers } from '@codemirror/view';
 import { useEffect, useRef } from 'react';
-import { type Diagnostic } from '@/core/circuit';
+import type { Diagnostic } from '@/core/circuit';
+import styles from './Circuit.module.css';
 
 /** Remarks, dot cards, part names and numbers told apart; nothing more is needed to read a deck. */
 const spice = StreamLanguage.define({
@@ -77,7 +78,7 @@ export function DeckEditor({ deck, change, diagnostics }: Props) {
       );
   }, [diagnostics]);
 
-  return <div ref={host} className="deck-editor" tabIndex={0} role="region" aria-label="Deck text" />;
+  return <div ref={host} className={styles.editor} tabIndex={0} role="region" aria-label="Deck text" />;
 }
 
 function placed(state: EditorState, d: Diagnostic): LintDiagnostic[] {

@@ -1,93 +1,90 @@
+import { Button, Form, Progress } from 'antd';
 import dynamic from 'next/dynamic';
 import { useState } from 'react';
 import { type Circuit, GROUND, netsOf } from '@/core/circuit';
 import { parseQuantity, print } from '@/core/quantity';
 import { askFree, Cancelled, type Course, stopAsking } from '@/store/results';
-import { TextField } from '../Field';
+import { InlineForm } from '../form/InlineForm';
+import { QuantityItem } from '../form/Items';
+import { required } from '../form/rules';
+import styles from './Circuit.module.css';
+import { Choose } from '../form/Choose';
 
-const Chart = dynamic(() => import('../Chart').then((m) => m.Chart), { ssr: false });
+const Chart = dynamic(() => import('../drawn/Chart').then((m) => m.Chart), { ssr: false });
+
+interface Values {
+  readonly net: string;
+  readonly span: string;
+}
 
 /** The course of one net: a flasher that flashes, a reservoir that ripples. */
 export function InTime({ deck, circuit }: { deck: string; circuit: Circuit }) {
   const nets = netsOf(circuit).filter((n) => n !== GROUND && !n.includes('.'));
-  const [net, setNet] = useState(nets[0] ?? '');
-  const [span, setSpan] = useState('100ms');
-  const [course, setCourse] = useState<Course | null>(null);
+  const [course, setCourse] = useState<{ readonly net: string; readonly course: Course } | null>(null);
   const [progress, setProgress] = useState<number | null>(null);
   const [message, setMessage] = useState('');
-  const run = () => {
+  const run = ({ net, span }: Values) => {
     const seconds = parseQuantity(span, 's');
-    if (!seconds.ok || seconds.value <= 0) {
-      setMessage('Write a time such as 100ms or 5 s.');
-      return;
-    }
+    if (!seconds.ok) return;
     setMessage('');
     setProgress(0);
     askFree('course', { deck, net, seconds: seconds.value }, setProgress)
-      .then(setCourse, (e: unknown) => {
-        if (!(e instanceof Cancelled)) setMessage((e as Error).message);
-      })
+      .then(
+        (found) => {
+          setCourse({ net, course: found });
+        },
+        (e: unknown) => {
+          if (!(e instanceof Cancelled)) setMessage((e as Error).message);
+        },
+      )
       .finally(() => {
         setProgress(null);
       });
   };
-  const s = course?.statistics;
   return (
     <>
-      <form
-        className="inline-form"
-        onSubmit={(e) => {
-          e.preventDefault();
-          run();
-        }}
+      <InlineForm<Values>
+        name="in-time"
+        submit="Run it"
+        disabled={progress !== null}
+        initial={{ net: nets[0] ?? '', span: '100ms' }}
+        done={run}
+        said={<span className="v-out">{message}</span>}
       >
-        <span className="field" style={{ width: 130 }}>
-          <label htmlFor="time-net">Net</label>
-          <select
-            id="time-net"
-            value={net}
-            onChange={(e) => {
-              setNet(e.target.value);
-            }}
-          >
-            {nets.map((n) => (
-              <option key={n}>{n}</option>
-            ))}
-          </select>
-        </span>
-        <TextField label="For" value={span} change={setSpan} width={110} />
-        {progress === null ? (
-          <button type="submit" className="plain">
-            Run it
-          </button>
-        ) : (
-          <button
-            type="button"
-            className="plain"
+        <Form.Item name="net" label="Net" className={styles.pick ?? ''}>
+          <Choose options={nets.map((value) => ({ value }))} />
+        </Form.Item>
+        <QuantityItem name="span" label="For" unit="s" wide="m" rules={[required('Write a time such as 100ms or 5 s.')]} />
+      </InlineForm>
+      {progress !== null && (
+        <>
+          <Progress percent={Math.round(100 * progress)} size="small" aria-label="Running the circuit" />
+          <Button
+            size="small"
             onClick={() => {
               stopAsking('course');
             }}
           >
-            Stop ({Math.round(100 * progress)} %)
-          </button>
-        )}
-        <p className="field-error" role="status" style={{ flexBasis: '100%' }}>
-          {message}
-        </p>
-      </form>
-      {course && (
-        <>
-          <Chart x={course.times} y={course.volts} xTitle="seconds" yTitle="volts" label={`Net ${net} over time`} />
-          {s && (
-            <p>
-              A DC meter shows <b>{print(s.average, 'V', 3)}</b>, between {print(s.min, 'V', 3)} and {print(s.max, 'V', 3)}.{' '}
-              {s.frequency === null
-                ? 'It does not run, or too slowly for this time.'
-                : `It runs at ${print(s.frequency, 'Hz', 3)}, high for ${Math.round(100 * (s.duty ?? 0))} % of the time.`}
-            </p>
-          )}
+            Stop
+          </Button>
         </>
       )}
+      {course && <Shown net={course.net} course={course.course} />}
+    </>
+  );
+}
+
+function Shown({ net, course }: { net: string; course: Course }) {
+  const s = course.statistics;
+  return (
+    <>
+      <Chart x={course.times} y={course.volts} xTitle="seconds" yTitle="volts" label={`Net ${net} over time`} />
+      <p>
+        A DC meter shows <b>{print(s.average, 'V', 3)}</b>, between {print(s.min, 'V', 3)} and {print(s.max, 'V', 3)}.{' '}
+        {s.frequency === null
+          ? 'It does not run, or too slowly for this time.'
+          : `It runs at ${print(s.frequency, 'Hz', 3)}, high for ${Math.round(100 * (s.duty ?? 0))} % of the time.`}
+      </p>
     </>
   );
 }

@@ -1,11 +1,23 @@
+import { Form } from 'antd';
 import { useEffect, useState } from 'react';
 import { consequenceText, type Spare, type Substitute } from '@/core/consequence';
-import { type KitState } from '@/core/kit';
+import type { KitState } from '@/core/kit';
 import { parseQuantity, print, printNominal } from '@/core/quantity';
-import { useWindows } from '../useWindows';
-import { ask, Cancelled } from '@/store/results';
+import { ask, Cancelled, stopAsking } from '@/store/results';
 import { loadDrawer, saveDrawer } from '@/store/storage';
-import { VerdictMark } from '../VerdictMark';
+import { VerdictMark } from '../drawn/VerdictMark';
+import { InlineForm } from '../form/InlineForm';
+import { TextItem } from '../form/Items';
+import { Working } from '../form/Working';
+import { useWindows } from '../results/useWindows';
+import zones from '../shell/zones.module.css';
+import styles from './Circuit.module.css';
+import { Choose } from '../form/Choose';
+
+interface Values {
+  readonly ref: string;
+  readonly drawer?: string;
+}
 
 /** Spares as people note them: `1k 2k2 4.7k/0.5W`. What cannot be read is named. */
 function readSpares(text: string): { readonly spares: readonly Spare[]; readonly unknown: readonly string[] } {
@@ -21,85 +33,93 @@ function readSpares(text: string): { readonly spares: readonly Spare[]; readonly
   return { spares, unknown };
 }
 
+const NAMED = 5;
+
 /** What one's own drawer offers in place of a missing resistor, solved in the circuit. */
 export function Substitutes({ kit }: { kit: KitState }) {
   const windows = useWindows(kit) ?? {};
   const refs = kit.sheet.lines.flatMap((l) => (l.kind === 'resistor' ? l.refs : []));
-  const [ref, setRef] = useState(refs[0] ?? '');
-  const [drawer, setDrawer] = useState('');
+  const [form] = Form.useForm<Values>();
+  const drawer = Form.useWatch<string | undefined>('drawer', form) ?? '';
   const [found, setFound] = useState<readonly Substitute[] | null>(null);
   const [message, setMessage] = useState('');
+  const [busy, setBusy] = useState(false);
   useEffect(() => {
-    loadDrawer().then(setDrawer, () => undefined);
-  }, []);
+    loadDrawer().then(
+      (text) => {
+        form.setFieldValue('drawer', text);
+      },
+      () => undefined,
+    );
+  }, [form]);
   const { spares, unknown } = readSpares(drawer);
   if (!kit.sheet.circuit || refs.length === 0) return <p>A circuit with resistors is needed first.</p>;
+  const look = ({ ref }: Values) => {
+    void saveDrawer(drawer).catch(() => undefined);
+    setMessage('');
+    setBusy(true);
+    ask('substitutes', kit, { windows, ref, spares })
+      .then(setFound, (error: unknown) => {
+        if (!(error instanceof Cancelled)) setMessage((error as Error).message);
+      })
+      .finally(() => {
+        setBusy(false);
+      });
+  };
   return (
     <>
-      <form
-        className="inline-form"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void saveDrawer(drawer).catch(() => undefined);
-          setMessage('');
-          ask('substitutes', kit, { windows, ref, spares }).then(setFound, (error: unknown) => {
-            if (!(error instanceof Cancelled)) setMessage((error as Error).message);
-          });
+      <InlineForm<Values>
+        name="substitutes"
+        form={form}
+        submit="What would do?"
+        disabled={spares.length === 0}
+        initial={{ ref: refs[0] ?? '' }}
+        changed={() => {
+          setFound(null);
         }}
+        done={look}
+        said={<span className="v-out">{unknown.length > 0 ? `Not understood: ${unknown.slice(0, NAMED).join(' ')}` : message}</span>}
       >
-        <span className="field" style={{ width: 110 }}>
-          <label htmlFor="substitute-ref">In place of</label>
-          <select
-            id="substitute-ref"
-            value={ref}
-            onChange={(e) => {
-              setRef(e.target.value);
-              setFound(null);
-            }}
-          >
-            {refs.map((r) => (
-              <option key={r}>{r}</option>
-            ))}
-          </select>
-        </span>
-        <span className="field" style={{ width: 330 }}>
-          <label htmlFor="drawer">My drawer holds (ohms, watts if you know them)</label>
-          <input
-            id="drawer"
-            type="text"
-            value={drawer}
-            placeholder="1k 2k2 1.1k 4.7k/0.5W 10k"
-            maxLength={2000}
-            onChange={(e) => {
-              setDrawer(e.target.value);
-            }}
-          />
-        </span>
-        <button type="submit" className="plain" disabled={spares.length === 0}>
-          What would do?
-        </button>
-        <p className="field-error" role="status" style={{ flexBasis: '100%' }}>
-          {unknown.length > 0 ? `Not understood: ${unknown.slice(0, 5).join(' ')}` : message}
-        </p>
-      </form>
+        <Form.Item name="ref" label="In place of" className={styles.pick ?? ''}>
+          <Choose options={refs.map((value) => ({ value }))} />
+        </Form.Item>
+        <TextItem name="drawer" label="My drawer holds (ohms, watts if you know them)" hint="1k 2k2 4.7k/0.5W" wide="l" />
+      </InlineForm>
+      {busy && (
+        <Working
+          say="Trying every pair of spares"
+          stop={() => {
+            stopAsking('substitutes');
+          }}
+        />
+      )}
       {found?.length === 0 && <p>Nothing in the drawer comes near, alone, in series or in parallel.</p>}
-      <ul className="plain-list" aria-label="Substitutes">
+      <ul className={zones.plainList} aria-label="Substitutes">
         {found?.map((s) => (
-          <li key={s.how + s.spares.map((x) => x.value).join('+')} className="need">
-            <VerdictMark verdict={s.usable ? 'in' : 'out'} size={16} />{' '}
-            <b className="num">
-              {s.spares.map((x) => printNominal(x.value, 'ohm')).join(s.how === 'series' ? ' + ' : ' ∥ ')}
-              {s.how !== 'single' ? ` = ${print(s.value, 'ohm', 3)}` : ''}
-            </b>
-            :{' '}
-            {s.usable
-              ? s.worst < 5e-4
-                ? 'no check moves'
-                : `every check stays in its window; the one that moves most moves by ${(100 * s.worst).toFixed(1)} %`
-              : consequenceText(kit, s.consequence).detail || 'a spare would get too hot'}
-          </li>
+          <SubstituteRow key={s.how + s.spares.map((x) => x.value).join('+')} kit={kit} s={s} />
         ))}
       </ul>
     </>
+  );
+}
+
+/** Below this share no check is said to move (choice of this product). */
+const STILL = 5e-4;
+
+function SubstituteRow({ kit, s }: { kit: KitState; s: Substitute }) {
+  const effect = !s.usable
+    ? consequenceText(kit, s.consequence).detail || 'a spare would get too hot'
+    : s.worst < STILL
+      ? 'no check moves'
+      : `every check stays in its window; the one that moves most moves by ${(100 * s.worst).toFixed(1)} %`;
+  return (
+    <li>
+      <VerdictMark verdict={s.usable ? 'in' : 'out'} size={16} />{' '}
+      <b className="num">
+        {s.spares.map((x) => printNominal(x.value, 'ohm')).join(s.how === 'series' ? ' + ' : ' ∥ ')}
+        {s.how !== 'single' ? ` = ${print(s.value, 'ohm', 3)}` : ''}
+      </b>
+      : {effect}
+    </li>
   );
 }

@@ -1,5 +1,5 @@
 import { writeSpiceNumber } from '../deck/number';
-import { type LibraryItem } from './library';
+import type { LibraryItem } from './library';
 
 /** What a field of a block takes. */
 export type FieldType = 'net' | 'ref' | 'ohm' | 'F' | 'H' | 'V' | 'A' | 'Hz' | 'share' | 'count' | 'degC' | 'colour' | 'state';

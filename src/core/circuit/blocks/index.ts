@@ -1,4 +1,4 @@
-import { type Block } from './block';
+import type { Block } from './block';
 import { OPAMP_BLOCKS } from './opamps';
 import { PASSIVE_BLOCKS } from './passives';
 import { SUPPLY_BLOCKS } from './supplies';
@@ -7,7 +7,7 @@ import { TRANSISTOR_BLOCKS } from './transistors';
 
 export type { Block, BlockField, BlockText, FieldType } from './block';
 export { insertBlock } from './insert';
-export { thermistorOhms } from './library';
+export { ledModel, type LibraryItem, MODELS, thermistorOhms, zenerModel } from './library';
 
 /** All building blocks by theme, in the order in which they are offered. */
 export const BLOCK_GROUPS: readonly { readonly title: string; readonly blocks: readonly Block[] }[] = [

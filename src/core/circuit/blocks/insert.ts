@@ -1,4 +1,4 @@
-import { type BlockText } from './block';
+import type { BlockText } from './block';
 
 /** A deck with a block put in front of its `.end`, and the models that it needs added once. */
 export function insertBlock(deck: string, block: BlockText): string {

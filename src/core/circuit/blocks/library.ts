@@ -40,8 +40,10 @@ export const MODELS = {
   npnPower: item('NPOWER', '.model NPOWER NPN(IS=1E-12 BF=80 VAF=100 BR=4 RC=0.05 RE=0.02)'),
   pnpPower: item('PPOWER', '.model PPOWER PNP(IS=1E-12 BF=80 VAF=100 BR=4 RC=0.05 RE=0.02)'),
   nmos: item('NSWITCH', '.model NSWITCH NMOS(LEVEL=1 VTO=2 KP=0.5 LAMBDA=0.01)'),
+  pmos: item('PSWITCH', '.model PSWITCH PMOS(LEVEL=1 VTO=-2 KP=0.5 LAMBDA=0.01)'),
+  pjf: item('PJFET', '.model PJFET PJF(VTO=-2 BETA=1E-3 LAMBDA=0.01 IS=1E-14)'),
   njf: item('NJFET', '.model NJFET NJF(VTO=-2 BETA=1E-3 LAMBDA=0.01 IS=1E-14)'),
-  /** Rails limit the output, the supply carries what it delivers and a quiescent current. */
+  /** Rails limit the output, the supply carries what it delivers and a quiescent current. Without a supply the two limits contradict each other: their resistors settle it. */
   opamp: item(
     'OPAMP',
     `.subckt OPAMP inp inn vp vn out
@@ -51,9 +53,11 @@ G1 0 x inp inn 1E-3
 Rx x 0 1E8
 Eh hr 0 vp 0 1
 Vh hr hl 1.5
-Dh x hl DLIM
+Rh hl hd 10
+Dh x hd DLIM
 El lr 0 vn 0 1
-Dl lr x DLIM
+Rl lr ld 10
+Dl ld x DLIM
 Eb bb 0 x 0 1
 Qh vp bb o NOUT
 Ql vn bb o POUT

@@ -1,4 +1,4 @@
-import { type ModelKind } from '../netlist';
+import type { ModelKind } from '../netlist';
 
 /** Parameters that the device equations use, per model type; all others are reported. Values: SPICE defaults (SPICE 3 manual, from memory). */
 export const MODEL_DEFAULTS: Readonly<Record<ModelKind, Readonly<Record<string, number>>>> = (() => {

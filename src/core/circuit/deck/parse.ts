@@ -1,6 +1,6 @@
 import { levelAt } from '../waveform';
-import { type Diagnostic } from '../diagnostic';
-import { type Model, type ModelKind, type Waveform } from '../netlist';
+import type { Diagnostic } from '../diagnostic';
+import type { Model, ModelKind, Waveform } from '../netlist';
 import { evaluate } from './expression';
 import { type Card, type Token, lexDeck } from './lex';
 import { MODEL_DEFAULTS, PARAM_ALIAS, PARAM_IRRELEVANT } from './models';
@@ -272,9 +272,13 @@ export function readSource(
     else if (word === 'ac') {
       while (words[i + 1] && readSpiceNumber(words[i + 1]!.text) !== null) i++;
     } else if (word === 'sin' || word === 'pulse' || word === 'pwl') {
-      const numbers = words.slice(i + 1).map((w) => valueOf(w, scope, owner, diagnostics) ?? 0);
+      const rest = words.slice(i + 1);
+      const end = rest.findIndex((w) => /^(?:dc|ac)$/i.test(w.text));
+      const numbers = (end < 0 ? rest : rest.slice(0, end)).map((w) => valueOf(w, scope, owner, diagnostics) ?? 0);
       wave = waveform(word, numbers);
-      i = words.length;
+      const wrong = wrongWave(wave, numbers.length);
+      if (wrong) diagnostics.push(problem(words[i]!, `${owner.text}: ${wrong.message}`, wrong.remedy));
+      i += numbers.length;
     } else if (i === 0) dc = valueOf(words[i], scope, owner, diagnostics);
     else
       diagnostics.push(
@@ -282,6 +286,17 @@ export function readSource(
       );
   }
   return { dc: dc ?? (wave ? levelAt(wave, 0) : 0), wave };
+}
+
+/** What keeps a wave from being run. */
+function wrongWave(wave: Waveform, given: number): { message: string; remedy: string } | null {
+  if (wave.shape === 'sin' && wave.amplitude !== 0 && !(wave.frequency > 0))
+    return { message: 'its wave has no frequency', remedy: 'Write SIN(offset amplitude hertz), such as SIN(0 17 50).' };
+  if (wave.shape === 'pulse' && given >= 7 && !(wave.period > 0))
+    return { message: 'its wave has a period of zero', remedy: 'Write PULSE(low high delay rise fall width period), all times in seconds.' };
+  if (wave.shape === 'pwl' && wave.times.some((t, i) => i > 0 && t <= wave.times[i - 1]!))
+    return { message: 'the times of its wave do not rise', remedy: 'Write PWL(time level time level …) with rising times.' };
+  return null;
 }
 
 function waveform(word: 'sin' | 'pulse' | 'pwl', v: readonly number[]): Waveform {

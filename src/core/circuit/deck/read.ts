@@ -1,6 +1,6 @@
-import { type Diagnostic } from '../diagnostic';
+import type { Diagnostic } from '../diagnostic';
 import { type Circuit, GROUND, type Model, type Part } from '../netlist';
-import { type Token } from './lex';
+import type { Token } from './lex';
 import { type Block, type ElementCard, parseDeck, problem, readModel, readSource, type Scope, valueOf } from './parse';
 
 const MAX_PARTS = 20_000;
@@ -45,6 +45,15 @@ export function readDeck(text: string): { circuit: Circuit; diagnostics: readonl
       length: 1,
       message: 'no part was found',
       remedy: 'The first line of a deck is its title; parts follow from the second line on, such as "R1 in out 10k".',
+    });
+  if (out.parts.length > 0 && !out.parts.some((p) => p.nodes.includes(GROUND)))
+    diagnostics.push({
+      severity: 'warning',
+      line: 1,
+      column: 1,
+      length: 1,
+      message: 'nothing is connected to ground: no voltage has a place to be measured from',
+      remedy: 'Call the net that the black probe stands on 0 (or GND).',
     });
   return { circuit: { title, parts: out.parts, initial: out.initial }, diagnostics };
 }

@@ -1,4 +1,4 @@
-import { type Circuit, type Model, type Part, type Waveform } from '../netlist';
+import type { Circuit, Model, Part, Waveform } from '../netlist';
 import { MODEL_DEFAULTS } from './models';
 import { writeSpiceNumber } from './number';
 

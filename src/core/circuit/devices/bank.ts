@@ -1,4 +1,4 @@
-import { type Pattern } from '../solve/pattern';
+import type { Pattern } from '../solve/pattern';
 
 /** Positions of the four entries of a conductance between two unknowns: aa, ab, ba, bb. */
 export function pairSlots(pattern: Pattern, a: number, b: number): [number, number, number, number] {

@@ -18,7 +18,7 @@ import {
   BIPOLAR_SIGN,
 } from '../kernel/shared';
 import { criticalVoltage, VT } from '../solve/junction';
-import { type Pattern } from '../solve/pattern';
+import type { Pattern } from '../solve/pattern';
 import { blockSlots } from './bank';
 
 export interface BipolarSpec {

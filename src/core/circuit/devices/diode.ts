@@ -1,5 +1,5 @@
 import { DIODE_CRITICAL, DIODE_IS, DIODE_KNEE, DIODE_LEAST, DIODE_NUMBERS, DIODE_NVT, DIODE_PLACES } from '../kernel/shared';
-import { type Pattern } from '../solve/pattern';
+import type { Pattern } from '../solve/pattern';
 import { criticalVoltage, GMIN, VT } from '../solve/junction';
 import { pairSlots } from './bank';
 
@@ -50,6 +50,14 @@ export class DiodeBank {
   setPresent(i: number, present: boolean): void {
     this.nominal[i]!.present = present;
     this.update(i);
+  }
+
+  /** Forward current at a solution, amperes: that of the junction, without its breakdown. `x` ends with ground. */
+  forwardCurrent(i: number, x: Float64Array): number {
+    const o = i * DIODE_NUMBERS;
+    const [anode, cathode] = [this.places[DIODE_PLACES * i]!, this.places[DIODE_PLACES * i + 1]!];
+    const saturation = this.p[o + DIODE_IS]!;
+    return saturation === 0 ? 0 : saturation * Math.expm1(((x[anode] ?? 0) - (x[cathode] ?? 0)) / this.p[o + DIODE_NVT]!);
   }
 
   private update(i: number): void {

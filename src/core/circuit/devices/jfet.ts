@@ -1,6 +1,6 @@
 import { JFET_NUMBERS, JFET_VTO } from '../kernel/shared';
 import { criticalVoltage, VT } from '../solve/junction';
-import { type Pattern } from '../solve/pattern';
+import type { Pattern } from '../solve/pattern';
 import { blockSlots } from './bank';
 
 export interface JfetSpec {
@@ -20,13 +20,17 @@ export const jfetPlaces = (specs: readonly JfetSpec[], pattern: Pattern): number
 /** The JFETs of one circuit: what the kernel is told of each. VTO is negative for depletion types of both polarities. */
 export class JfetBank {
   constructor(
-    specs: readonly JfetSpec[],
+    private readonly specs: readonly JfetSpec[],
     private readonly p: Float64Array,
   ) {
-    specs.forEach((s, i) => {
-      const is = s.params['IS']! * s.scale;
-      p.set([s.polarity, s.params['VTO']!, s.params['BETA']! * s.scale, s.params['LAMBDA']!, is, criticalVoltage(is, VT)], i * JFET_NUMBERS);
-    });
+    specs.forEach((s, i) => this.replace(i, s.params));
+  }
+
+  /** Gives a transistor other parameters; its polarity and size stay. */
+  replace(i: number, params: Readonly<Record<string, number>>): void {
+    const { polarity, scale } = this.specs[i]!;
+    const is = params['IS']! * scale;
+    this.p.set([polarity, params['VTO']!, params['BETA']! * scale, params['LAMBDA']!, is, criticalVoltage(is, VT)], i * JFET_NUMBERS);
   }
 
   setThreshold(i: number, volts: number): void {

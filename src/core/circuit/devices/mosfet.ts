@@ -1,6 +1,6 @@
 import { MOSFET_BETA, MOSFET_NUMBERS, MOSFET_VTO } from '../kernel/shared';
 import { criticalVoltage, VT } from '../solve/junction';
-import { type Pattern } from '../solve/pattern';
+import type { Pattern } from '../solve/pattern';
 import { blockSlots } from './bank';
 
 export interface MosfetSpec {
@@ -25,10 +25,14 @@ export class MosfetBank {
     private readonly specs: readonly MosfetSpec[],
     private readonly p: Float64Array,
   ) {
-    specs.forEach((s, i) => {
-      const { VTO, KP, LAMBDA, GAMMA, PHI, IS } = s.params as Record<'VTO' | 'KP' | 'LAMBDA' | 'GAMMA' | 'PHI' | 'IS', number>;
-      p.set([s.polarity, VTO * s.polarity, KP * s.scale, LAMBDA, GAMMA, Math.max(0.1, PHI), IS, criticalVoltage(IS, VT)], i * MOSFET_NUMBERS);
-    });
+    specs.forEach((s, i) => this.replace(i, s.params));
+  }
+
+  /** Gives a transistor other parameters; its polarity and size stay. */
+  replace(i: number, params: Readonly<Record<string, number>>): void {
+    const { polarity, scale } = this.specs[i]!;
+    const { VTO, KP, LAMBDA, GAMMA, PHI, IS } = params as Record<'VTO' | 'KP' | 'LAMBDA' | 'GAMMA' | 'PHI' | 'IS', number>;
+    this.p.set([polarity, VTO * polarity, KP * scale, LAMBDA, GAMMA, Math.max(0.1, PHI), IS, criticalVoltage(IS, VT)], i * MOSFET_NUMBERS);
   }
 
   set(i: number, param: 'VTO' | 'KP', value: number): void {

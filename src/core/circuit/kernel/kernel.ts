@@ -1,4 +1,4 @@
-import { type EliminationOrder } from '../solve/pivotSearch';
+import type { EliminationOrder } from '../solve/pivotSearch';
 import { WASM } from './generated/wasm';
 
 /** How many of everything a circuit has. `size` counts the unknowns, of which the first `nodes` are voltages. */

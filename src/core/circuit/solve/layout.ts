@@ -1,7 +1,7 @@
-import { type BipolarSpec } from '../devices/bipolar';
-import { type DiodeSpec } from '../devices/diode';
-import { type JfetSpec } from '../devices/jfet';
-import { type MosfetSpec } from '../devices/mosfet';
+import type { BipolarSpec } from '../devices/bipolar';
+import type { DiodeSpec } from '../devices/diode';
+import type { JfetSpec } from '../devices/jfet';
+import type { MosfetSpec } from '../devices/mosfet';
 import { type Circuit, GROUND, type Part, type Semiconductor } from '../netlist';
 
 /** Name of the unknown for the current through a V, E or L. */

@@ -1,6 +1,6 @@
 import { pairSlots } from '../devices/bank';
 import { SHUNT } from '../kernel/shared';
-import { type Pattern } from './pattern';
+import type { Pattern } from './pattern';
 
 /** One adjustable conductance between two unknowns. */
 export interface Conductance {
@@ -89,6 +89,8 @@ export class LinearParts {
   get right(): Float64Array {
     return this.numbers[1];
   }
+
+  conductanceOf = ({ index }: Conductance): number => this.numbers[2][index]!;
 
   setConductance({ index, slots }: Conductance, siemens: number): void {
     this.numbers[2][index] = siemens;

@@ -1,6 +1,6 @@
 import { theKernel } from '../kernel/kernel';
 import { SETTLED, WANTS_ORDER } from '../kernel/shared';
-import { type System } from './system';
+import type { System } from './system';
 
 /** Convergence: the last step must be below these, and no junction limited. */
 interface StepLimits {

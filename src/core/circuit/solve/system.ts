@@ -74,11 +74,11 @@ export class System {
   private readonly probes: Conductance[];
   private readonly tenant: Tenant;
   /** Capacitors and coils; empty unless the system is laid out for transients. */
-  readonly reactances: readonly Reactance[];
+  readonly reactances: Reactance[];
   private readonly companions: { readonly entry: Conductance | null; readonly stamp: number }[] = [];
   /** Number of the first constant entry of each part. */
   private readonly stampsOf = new Map<string, number>();
-  private readonly sourceParts: readonly Source[];
+  private readonly sources: Map<string, Source>;
   /** Series resistances of semiconductors, by part, in the order of `SERIES`. */
   private readonly terminals = new Map<string, { readonly param: string; readonly entry: Conductance }[]>();
   /** Unknowns at the pins of diodes and bipolar transistors as laid out. */
@@ -101,7 +101,7 @@ export class System {
       this.stampsOf.set(part.name, linear.stamps.length);
       this.stampLinear(part, linear);
     }
-    this.sourceParts = circuit.parts.filter((p): p is Source => p.kind === 'V' || p.kind === 'I');
+    this.sources = new Map(circuit.parts.flatMap((p) => (p.kind === 'V' || p.kind === 'I' ? [[p.name, p] as const] : [])));
     this.reactances = dynamic ? this.findReactances(circuit) : [];
     const capacitors = new Map(this.reactances.flatMap((r) => (r.kind === 'C' ? [[r.name, linear.conductance(r.a, r.b, 0)] as const] : [])));
     this.probes = probes.map((p) => linear.conductance(this.unknownOf(p.red), this.unknownOf(p.black), 0));
@@ -149,7 +149,7 @@ export class System {
   setSources(time: number): void {
     const { right } = this.linear;
     right.fill(0);
-    for (const part of this.sourceParts) {
+    for (const part of this.sources.values()) {
       const level = part.wave ? levelAt(part.wave, time) : part.dc;
       if (part.kind === 'V') right[this.branchOf(part.name)!] = level;
       else {
@@ -253,6 +253,18 @@ export class System {
     }
   }
 
+  /** A function that tells the current through one D (forward), R, V or L from a solution, amperes; null for other parts. */
+  ammeter(part: string): ((x: Float64Array) => number) | null {
+    const handle = this.handles.get(part.toLowerCase());
+    const branch = this.branchOf(part);
+    if (handle?.kind === 'D') return (x) => this.diodes.forwardCurrent(handle.index, x);
+    if (handle?.kind === 'conductance') {
+      const { entry } = handle;
+      return (x) => ((x[entry.a] ?? 0) - (x[entry.b] ?? 0)) * this.linear.conductanceOf(entry);
+    }
+    return branch === undefined ? null : (x) => x[branch]!;
+  }
+
   /** A function that sets one model parameter of one semiconductor; null when its kind lacks it. */
   modelSetter(part: string, param: ModelParam): ((value: number) => void) | null {
     const handle = this.handles.get(part.toLowerCase());
@@ -261,6 +273,45 @@ export class System {
     if (handle?.kind === 'M' && isOneOf(param, MOSFET_PARAMS)) return (v) => this.mosfets.set(handle.index, param, v);
     if (handle?.kind === 'J' && param === 'VTO') return (v) => this.jfets.setThreshold(handle.index, v);
     return null;
+  }
+
+  /**
+   * Puts another piece of the same part in its place: same nets, same kind, other values. Which terminals have a series
+   * resistance cannot change, for that would change the nets.
+   */
+  take(part: Part): void {
+    const handle = this.handles.get(part.name.toLowerCase());
+    switch (part.kind) {
+      case 'R':
+        this.valueSetter(part.name)?.(part.value);
+        return;
+      case 'V':
+      case 'I':
+        this.valueSetter(part.name)?.(part.dc);
+        this.sources.set(part.name, part);
+        return;
+      case 'C':
+      case 'L': {
+        const i = this.reactances.findIndex((r) => r.name === part.name);
+        if (i >= 0) this.reactances[i] = { ...this.reactances[i]!, value: part.value };
+        return;
+      }
+      case 'D':
+      case 'Q':
+      case 'M':
+      case 'J': {
+        if (handle?.kind !== part.kind) return;
+        const { params, kind } = part.model;
+        for (const { param, entry } of this.terminals.get(part.name) ?? [])
+          this.linear.setConductance(entry, (part.kind === 'M' ? part.multiple : part.scale) / params[param]!);
+        if (part.kind === 'D') this.diodes.replace(handle.index, params, part.scale);
+        else if (part.kind === 'Q') this.bipolars.replace(handle.index, kind === 'PNP' ? -1 : 1, params, part.scale);
+        else (part.kind === 'M' ? this.mosfets : this.jfets).replace(handle.index, params);
+        return;
+      }
+      default:
+        return;
+    }
   }
 
   /**

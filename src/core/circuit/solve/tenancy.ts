@@ -2,11 +2,11 @@ import { bipolarPlaces } from '../devices/bipolar';
 import { diodePlaces } from '../devices/diode';
 import { jfetPlaces } from '../devices/jfet';
 import { mosfetPlaces } from '../devices/mosfet';
-import { type Tenant } from '../kernel/kernel';
+import type { Tenant } from '../kernel/kernel';
 import { BIPOLAR_NUMBERS, DIODE_NUMBERS, JFET_NUMBERS, MOSFET_NUMBERS } from '../kernel/shared';
-import { type Devices } from './layout';
-import { type LinearLayout, type LinearNumbers } from './linearParts';
-import { type Pattern } from './pattern';
+import type { Devices } from './layout';
+import type { LinearLayout, LinearNumbers } from './linearParts';
+import type { Pattern } from './pattern';
 
 /** A circuit's place in the kernel, and the windows on it through which its values are changed. */
 interface Tenancy {

@@ -25,6 +25,7 @@ const ModificationShape = Type.Union([
   Shape('value replaced', { what: Type.Literal('value-replaced'), ref: Id, value: Positive }),
   Shape('link', { what: Type.Literal('link'), nets: Pair(Id) }),
   Shape('strap', { what: Type.Literal('strap'), option: Id, choice: Text }),
+  Shape('unplugged', { what: Type.Literal('unplugged'), refs: Refs }),
 ]);
 
 const OwnedShape = Shape('something owned', {
@@ -39,7 +40,11 @@ const OwnedShape = Shape('something owned', {
 /** What happened, by kind: fields beside `kind`, `id`, `at` and `batch`. */
 export const HAPPENED = {
   counted: { line: Id, quantity: Count },
+  /** Pieces that came later, in another parcel; those with these numbers are put aside for them. */
+  received: { line: Id, quantity: Count, instead: Optional(List(Count, 1000)) },
   measured: { line: Id, piece: Count, ref: Optional(Id), mode: OneOf(...PART_MODES), reading: ReadingShape, meter: Meter },
+  /** A further figure of a loose piece: a reading, or whether what was looked at or listened to was good. */
+  figured: { line: Id, piece: Count, ref: Optional(Id), figure: Id, reading: Nullable(ReadingShape), good: Optional(Flag), meter: Meter },
   marked: { line: Id, piece: Count, text: Text },
   /** A piece of the loose pile; `reading` is null when it was only looked at. */
   loose: {
@@ -72,10 +77,36 @@ export const HAPPENED = {
   read: { stage: Id, check: Id, reading: ReadingShape, meter: Meter },
   probed: { stage: Id, testPoint: Id, reading: ReadingShape, meter: Meter },
   observed: { stage: Id, check: Id, channel: Optional(Text), asExpected: Flag, note: Optional(Text) },
+  /** A look at the bare or the fitted board: whether it was good. */
+  inspected: { item: Id, title: Optional(Text), good: Flag, note: Optional(Text) },
+  /** Two pads (`ref.pin`) under a continuity tester, the nets that they are drawn on, and whether the drawing joins them. */
+  traced: { pads: Pair(Id), nets: Optional(Pair(Id)), drawn: Optional(Flag), beep: Flag },
+  /** Going on behind a stage all the same, or doing it again from the start: always with its reason. */
+  gated: { stage: Id, go: OneOf('on', 'again'), reason: Text },
+  /** Before a stage was begun: what was set and taken care of, as it was confirmed. */
+  prepared: { stage: Id, confirmed: Text },
+  /** A suspect that was looked at, and is not to blame. */
+  'ruled-out': { fault: FaultShape, note: Optional(Text) },
+  /** What the board does as a whole, for the guide that needs no circuit: seen, or seen not to be so. */
+  symptom: { symptom: Id, title: Text, seen: Flag },
+  /** A doubtful part was examined: a sign that was looked for, a figure against its data sheet, or where it was bought. */
+  examined: {
+    line: Id,
+    sign: Id,
+    title: Text,
+    seen: Flag,
+    figure: Optional(Shape('figure against its data sheet', { reading: Num, low: Nullable(Num), high: Nullable(Num), standard: Num })),
+  },
   found: { fault: FaultShape, probability: Num },
   repaired: { refs: Refs, note: Text },
-  modified: { change: ModificationShape },
-  noted: { text: Text },
+  /** A change of the board; a temporary one is there for a test and has to be taken back. */
+  modified: { change: ModificationShape, temporary: Optional(Flag), why: Optional(Text) },
+  /** From here on the board is without a change that was made to it. */
+  restored: { modification: Id },
+  /** The kit is finished; what stays open is named. */
+  finished: { open: List(Text, 100) },
+  /** A note; the bytes of its photos are attachments of the file, by their hash. */
+  noted: { text: Text, photos: Optional(List(Shape('photo of a note', { name: Text, hash: Id, type: Text }), 20)) },
   waiting: { reason: Text, until: Optional(Text) },
   resumed: { waited: Id },
   /** Takes back an entry, or all entries of a batch; taken back itself, it does nothing. */

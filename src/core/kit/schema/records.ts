@@ -5,7 +5,7 @@
 import { type TSchema, Type } from '@sinclair/typebox';
 import { MeterShape } from '../../meter/schema';
 import { CHECK_MODES, LINE_KINDS } from '../../vocabulary';
-import { type RoomName } from './names';
+import type { RoomName } from './names';
 import { Count, Flag, Id, List, Nullable, Num, type Of, OneOf, Pair, Positive, Refs, Shape, Text, Optional } from '../../vocabulary/schema';
 
 const Limits = Pair(Num);
@@ -62,7 +62,13 @@ const NeedRecord = Shape('need', {
 });
 
 /** An edition, a strap or an extra that changes what is fitted. */
-const OptionRecord = Shape('option', { id: Id, text: Text, choices: List(Text, 100) });
+const OptionRecord = Shape('option', {
+  id: Id,
+  text: Text,
+  choices: List(Text, 100),
+  /** Nets that a choice connects: a jumper or a strap in that position. */
+  links: Optional(List(Shape('link of a choice', { choice: Text, nets: Pair(Id) }), 100)),
+});
 
 const CircuitRecord = Shape('circuit', {
   /** SPICE deck. */
@@ -82,10 +88,13 @@ const TestPointRecord = Shape('test point', {
 });
 
 /** Place of a part on the drawing of its board, millimetres and degrees. */
-const PlacementRecord = Shape('place of a part', { ref: Id, x: Num, y: Num, rotation: Num });
+const PlacementRecord = Shape('place of a part', { ref: Id, x: Num, y: Num, rotation: Num, side: Optional(OneOf('top', 'bottom')) });
 
 /** Place of one pin, millimetres, and the net it lies on where that is known. */
 const PadRecord = Shape('pad', { ref: Id, pin: Id, x: Num, y: Num, net: Optional(Id) });
+
+/** Position or value to set: a control at 0..1, a jumper, a condition such as a sensor's ohms. */
+const SettingOfStage = Shape('setting of a stage', { ref: Id, value: Num, text: Text });
 
 const StageRecord = Shape('stage', {
   id: Id,
@@ -96,10 +105,25 @@ const StageRecord = Shape('stage', {
   fits: Refs,
   /** Refs taken out or unplugged for this stage only. */
   without: Optional(Refs),
-  /** Positions and values to set: a control at 0..1, a jumper, a condition such as a sensor's ohms. */
-  settings: Optional(List(Shape('setting of a stage', { ref: Id, value: Num, text: Text }), 200)),
-  /** Voltage sources of the deck, volts and current limit to set, amperes. */
-  supplies: List(Shape('supply of a stage', { source: Id, volts: Num, limit: Positive }), 20),
+  /** Positions and values to set. */
+  settings: Optional(List(SettingOfStage, 200)),
+  /** Sources of the deck with the volts (RMS of a winding) and the current limit to set, amperes. */
+  supplies: List(
+    Shape('supply of a stage', {
+      source: Id,
+      volts: Num,
+      limit: Positive,
+      /** What feeds it: a bench supply or adapter, a winding of a transformer, a battery. As the deck has it when left out. */
+      feed: Optional(OneOf('dc', 'winding', 'battery')),
+      /** Inner resistance of a winding or battery, ohms. */
+      ohms: Optional(Num),
+      /** Of a winding, hertz. */
+      hertz: Optional(Positive),
+    }),
+    20,
+  ),
+  /** How a stage without supplies is dead: its supply taken off (when left out), or connected and switched off. */
+  power: Optional(OneOf('unplugged', 'off')),
   cautions: Optional(List(Text, 20)),
 });
 
@@ -120,8 +144,12 @@ const measureFields = {
   black: ProbePointShape,
   /** `dca`: the supply whose display is read. */
   source: Optional(Id),
-  /** Only when the kit's own instructions give one. */
-  window: Optional(Shape('typed window', { low: Num, high: Num })),
+  /** Only when the kit's own instructions give one. Without an upper limit over-range is in as well. */
+  window: Optional(Shape('typed window', { low: Nullable(Num), high: Nullable(Num) })),
+  /** The control that is turned until the reading lies in its window. */
+  adjust: Optional(Id),
+  /** What is set for this check only. */
+  settings: Optional(List(SettingOfStage, 50)),
 };
 const observeFields = {
   id: Id,
@@ -133,6 +161,8 @@ const observeFields = {
   channels: Optional(List(Text, 200)),
   /** What shows it in the circuit: this part carries at least (or, when negative, less than) so many amperes. */
   sign: Optional(Shape('sign in the circuit', { ref: Id, amperes: Num })),
+  /** What is set for this check only. */
+  settings: Optional(List(SettingOfStage, 50)),
 };
 /** A measurement with its two points. */
 export const MeasureCheckShape = Shape('measurement', measureFields);
@@ -154,6 +184,9 @@ const TypeCardRecord = Shape('type card', {
   figures: List(Shape('figure of a type card', { name: Text, value: Num, unit: Text, source: Text }), 200),
 });
 
+/** Where a photo lies on the map: its width in millimetres, turned clockwise about its upper left corner, which lies there. */
+const PhotoOnMapShape = Shape('photo on the map', { width: Positive, turn: Num, x: Num, y: Num });
+
 /** A photo; its bytes are stored once by their SHA-256 and stand under `attachments` in a file. */
 const PhotoRecord = Shape('photo', {
   id: Id,
@@ -161,7 +194,9 @@ const PhotoRecord = Shape('photo', {
   hash: Id,
   type: Text,
   size: Count,
+  /** Parts and test points on it, counted in widths of the photo from its upper left corner. */
   pins: Optional(List(Shape('pin on a photo', { ref: Id, x: Num, y: Num }))),
+  onMap: Optional(PhotoOnMapShape),
 });
 
 /** Two nets whose pads lie side by side. */
@@ -171,12 +206,18 @@ const NeighbourRecord = Shape('neighbouring nets', { nets: Pair(Id) });
 const ConstraintRecord = Shape('constraint of the order', { id: Id, ref: Id, before: Id, why: Text });
 
 const MEASURING_SCHOOLS = ['matters', 'all', 'unreadable', 'one-per-packet'] as const;
+/** Lowest first, down the list, block by block with a test after each, least harm first, heavy things first, or by one's own order. */
+const FITTING_SCHOOLS = ['lowest', 'list', 'blocks', 'least-harm', 'heavy', 'own'] as const;
 const StandInShape = Shape('simulated board', {
   seed: Type.Integer(),
-  /** Fault on the simulated board, base64 of its JSON so that a glance at the file gives nothing away. */
+  /** Fault (or several) on the simulated board, base64 of its JSON so that a glance at the file gives nothing away. */
   fault: Text,
   /** Pieces in the simulated bag that differ from their line: line id → values. */
   pieces: Type.Record(Type.String(), List(Num, 1000)),
+  /** Ohms that the meter's bad leads add. */
+  leads: Optional(Num),
+  /** The round is over: what was hidden may be shown. */
+  over: Optional(Flag),
 });
 
 /** One setting each, under its name. */
@@ -184,6 +225,23 @@ const SettingRecord = Type.Union([
   Shape('meter in use', { name: Type.Literal('meter'), value: Id }),
   Shape('school of judging', { name: Type.Literal('school'), value: OneOf('simple', 'guarded') }),
   Shape('school of measuring', { name: Type.Literal('measure'), value: OneOf(...MEASURING_SCHOOLS) }),
+  /** Null: as advised for the kit. */
+  Shape('school of fitting', { name: Type.Literal('fitting'), value: Nullable(OneOf(...FITTING_SCHOOLS)) }),
+  Shape('own order of fitting', { name: Type.Literal('order'), value: Refs }),
+  /** What a board gets its first power from; null: not asked yet. */
+  Shape('first power', {
+    name: Type.Literal('firstPower'),
+    value: Nullable(
+      Type.Union([
+        Shape('bench supply', { by: Type.Literal('bench') }),
+        Shape('USB meter or protected port', { by: Type.Literal('usb') }),
+        Shape('weak battery', { by: Type.Literal('battery'), volts: Positive, ohms: Positive }),
+        Shape('lamp in series', { by: Type.Literal('lamp'), volts: Positive, watts: Positive }),
+        Shape('fused lead', { by: Type.Literal('fuse') }),
+      ]),
+    ),
+  }),
+  Shape('length of a sitting, minutes', { name: Type.Literal('sitting'), value: Positive }),
   Shape('practice', { name: Type.Literal('standIn'), value: Nullable(StandInShape) }),
 ]);
 

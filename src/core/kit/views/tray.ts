@@ -1,12 +1,14 @@
 import { createSelector, weakMapMemoize } from 'reselect';
 import { type MeterProfile, rangeFor } from '../../meter';
+import type { PartMode } from '../../vocabulary';
 import { judgePart, type PartVerdict, type Verdict, worst } from '../../verdict';
+import { figuresOf, judgeFigure, type PartFigure } from '../figures';
 import { absentRefs, expectationOf, isWanted } from '../lines';
 import { offsetOf } from '../meters';
 import type { EntryOf } from '../schema/entries';
-import { type KitSettings, type Line, type Ref } from '../sheet';
-import { type KitState, type MeasuredPiece, type Tally } from '../state';
-import { type BoardState } from '../board';
+import type { KitSettings, Line, Ref } from '../sheet';
+import type { KitState, MeasuredPiece, Tally } from '../state';
+import type { BoardState } from '../board';
 
 /** One piece of a line: its place and the last reading that stands. */
 export interface Piece {
@@ -17,6 +19,8 @@ export interface Piece {
   /** Place in the log of its reading; −1 without one. */
   readonly at: number;
   readonly verdict: Verdict;
+  /** Further figures that were taken, with their verdicts. */
+  readonly figures: readonly { readonly figure: PartFigure; readonly entry: EntryOf<'figured'>; readonly verdict: Verdict }[];
   /** Null without a reading, or when it was over-range. */
   readonly reckoning: PartVerdict | null;
 }
@@ -49,6 +53,7 @@ export const deriveTray = createSelector(
       .map((line) => compartment(line, tallies.get(line.id) ?? null, school, skipped.has(line.id))),
 );
 
+const NO_FIGURES: Piece['figures'] = [];
 const NO_PIECES: ReadonlyMap<number, MeasuredPiece> = new Map();
 
 const compartment = weakMapMemoize((line: Line, tally: Tally | null, school: KitSettings['school'], skipped: boolean): Compartment => {
@@ -56,11 +61,23 @@ const compartment = weakMapMemoize((line: Line, tally: Tally | null, school: Kit
   const counted = tally?.total ?? null;
   const listed = Math.max(line.quantity, line.kind === 'link' ? 0 : line.refs.length);
   const present = Math.max(counted === null ? listed : Math.min(counted, Math.max(listed, 1)), ...[...measured.keys()].map((k) => k + 1));
-  const pieces = Array.from({ length: present }, (_, i) => piece(line, i, measured.get(i) ?? null, school));
+  const pieces = Array.from({ length: present }, (_, i) => piece(line, i, measured.get(i) ?? null, tally?.figures.get(i), school));
   return { line, counted, pieces, verdict: worst(pieces.map((p) => p.verdict)), skipped, markings: tally?.markings ?? new Map<number, string>() };
 });
 
-function piece(line: Line, index: number, measured: MeasuredPiece | null, school: KitSettings['school']): Piece {
+function piece(
+  line: Line,
+  index: number,
+  measured: MeasuredPiece | null,
+  taken: ReadonlyMap<string, EntryOf<'figured'>> | undefined,
+  school: KitSettings['school'],
+): Piece {
+  const figures = taken
+    ? figuresOf(line).flatMap((figure) => {
+        const entry = taken.get(figure.id);
+        return entry ? [{ figure, entry, verdict: judgeFigure(figure, entry) }] : [];
+      })
+    : NO_FIGURES;
   const entry = measured?.entry ?? null;
   const reckoning = measured && judgeMeasured(line, measured.entry, measured.meter, school);
   return {
@@ -68,7 +85,8 @@ function piece(line: Line, index: number, measured: MeasuredPiece | null, school
     ref: line.refs[index] ?? null,
     entry,
     at: measured?.at ?? -1,
-    verdict: !entry ? 'none' : entry.reading === 'over' ? 'out' : (reckoning?.verdict ?? 'none'),
+    figures,
+    verdict: worst([...figures.map((f) => f.verdict), !entry ? 'none' : entry.reading === 'over' ? 'out' : (reckoning?.verdict ?? 'none')]),
     reckoning,
   };
 }
@@ -88,6 +106,9 @@ export interface MeasuredValue {
   readonly standard: number;
 }
 
+/** Modes that read what the circuit holds as the part's value. */
+const OF_VALUE = new Set<PartMode>(['ohms', 'capacitance', 'inductance']);
+
 /** Kinds whose value on the board is another one than out of circuit: it turns, warms or lights. */
 const VARIES = new Set<Line['kind']>(['trimmer', 'thermistor', 'ldr', 'lamp', 'network']);
 
@@ -98,7 +119,8 @@ interface PlacedValue extends MeasuredValue {
 
 const placedValues = createSelector([deriveTray], (tray): PlacedValue[] =>
   tray.flatMap(({ line, pieces }) => {
-    if (expectationOf(line)?.mode !== 'ohms' || VARIES.has(line.kind)) return [];
+    const mode = expectationOf(line)?.mode;
+    if (!mode || !OF_VALUE.has(mode) || VARIES.has(line.kind)) return [];
     return pieces.flatMap((p) =>
       p.ref && p.reckoning && p.verdict !== 'out' ? [{ ref: p.ref, value: p.reckoning.corrected, standard: p.reckoning.standard, at: p.at }] : [],
     );
@@ -117,6 +139,6 @@ export const deriveMeasuredValues = createSelector(
 
 /** Refs whose places stay empty on the board as it is. */
 export const deriveAbsent = createSelector(
-  [(kit: KitState) => kit.sheet, (kit: KitState) => kit.choices, (kit: KitState) => kit.board],
-  (sheet, choices, board) => absentRefs({ sheet, choices }, board),
+  [(kit: KitState) => kit.sheet, (kit: KitState) => kit.choices, (kit: KitState) => kit.board.straps],
+  (sheet, choices, straps) => absentRefs({ sheet, choices }, { straps }),
 );

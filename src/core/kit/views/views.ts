@@ -2,8 +2,8 @@ import { createSelector } from 'reselect';
 import { checkObservableId } from '../../vocabulary';
 import { isKnown } from '../schema/known';
 import type { Entry, EntryOf, UnknownEntry } from '../schema/entries';
-import { type Stage } from '../sheet';
-import { type KitState, type LoosePiece, type Taken } from '../state';
+import type { Stage } from '../sheet';
+import type { KitState, LoosePiece, Taken } from '../state';
 
 export type CheckEntry = EntryOf<'read'> | EntryOf<'observed'>;
 
@@ -60,3 +60,8 @@ export function lastRedoable(kit: KitState): EntryOf<'withdrawn'> | null {
   }
   return null;
 }
+
+/** Traces that still hold: what was not as drawn may have been mended by the last change of the board. */
+export const deriveTraced = createSelector([(kit: KitState) => kit.traced, (kit: KitState) => kit.change], (traced, change) =>
+  traced.filter(({ entry, at }) => change === null || at > change.at || entry.drawn === entry.beep),
+);

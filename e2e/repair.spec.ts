@@ -1,0 +1,133 @@
+/** At the fault: why it is suspected, what one saw there, whether the repair was all; and a board without a circuit. */
+import { expect, test } from '@playwright/test';
+import { FOLLOWER, command, expectAccessible, makeKit, openDemo, readFirstPower, storedKit, suspects } from './bench';
+
+test('a suspect is opened, ruled out by hand and found after all; a repair that does not explain everything says so', async ({ page }) => {
+  await makeKit(page, 'Repair', FOLLOWER.list, FOLLOWER.deck);
+  // R4 is not connected: b stands at the supply.
+  const healthy: [RegExp, string][] = [
+    [/current of V1/, '6.1m'],
+    [/rail vcc/, '12.0'],
+    [/TP\d+ ?a\b/, '5.87'],
+    [/TP\d+ ?e\b/, '5.2'],
+    [/TP\d+ ?f\b/, '2.6'],
+  ];
+  await readFirstPower(page, [...healthy, [/TP\d+ ?b\b/, '12.0']]);
+  await command(page, 'Find fault');
+  const first = suspects(page).filter({ hasText: 'R4 is not connected' });
+  await expect(first).toBeVisible({ timeout: 60_000 });
+  await first.getByRole('button', { name: 'R4 is not connected' }).click();
+  const card = page.getByRole('region', { name: 'The suspect' });
+  await expect(card.getByText(/seen 12\.0\d* V, it would show 12\.0 V/)).toBeVisible();
+  await expect(card.getByRole('group', { name: 'Parts around net b' })).toBeVisible();
+  await expectAccessible(page);
+  const share = async () => Number(/(\d+) %/.exec((await card.getByRole('heading').first().textContent())!)![1]);
+  const before = await share();
+  await card.getByRole('button', { name: 'I looked: not this' }).click();
+  await expect(card.getByText(/you looked for it and did not find it/)).toBeVisible();
+  await expect.poll(share, { timeout: 30_000 }).toBeLessThan(before);
+  await card.getByRole('button', { name: /it may be this after all/ }).click();
+  await expect.poll(share, { timeout: 30_000 }).toBe(before);
+
+  // Something else is mended first: the reading is as wrong as before.
+  await page.getByRole('button', { name: 'I found something else' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('button', { name: 'It is mended' }).click();
+  await expect(dialog.getByText('A few words')).toBeVisible();
+  await dialog.getByLabel('What was it?').fill('a hair of wire between two pads');
+  await dialog.getByRole('button', { name: 'It is mended' }).click();
+  const story = page.getByRole('region', { name: 'After the repair' });
+  await expect(story.getByText(/Measure again/)).toBeVisible();
+  await readFirstPower(page, [[/TP\d+ ?b\b/, '12.0']]);
+  await expect(story.getByText(/It does not explain everything: .*b\b.* is still wrong/)).toBeVisible();
+  await expectAccessible(page);
+
+  // Now the joint: all is read again, and it was all.
+  await story.getByRole('button', { name: 'Go on looking' }).click();
+  await first.getByRole('button', { name: 'R4 is not connected' }).click({ timeout: 60_000 });
+  await card.getByRole('button', { name: 'It was this, and it is mended' }).click();
+  await readFirstPower(page, [[/TP\d+ ?b\b/, '3.75']]);
+  await expect(story.getByText('the repair explains all that was seen')).toBeVisible();
+  const { log } = await storedKit(page);
+  expect(log.filter((e) => e.kind === 'repaired')).toHaveLength(2);
+  expect(log.filter((e) => e.kind === 'found')).toHaveLength(1);
+});
+
+test('a board without a circuit: what it does leads to where to look first', async ({ page }) => {
+  await makeKit(page, 'No circuit', 'R1-R3 10k\nD1 LED red\nC1 100uF/25V electrolytic\nU1 NE555 timer');
+  await command(page, 'Find fault');
+  await expect(page.getByText('Supply first:')).toBeVisible();
+  const say = (symptom: string, yes: 'yes' | 'no') => page.getByRole('radiogroup', { name: symptom }).getByText(yes, { exact: true }).click();
+  const causes = page.getByRole('list', { name: 'Causes by weight' }).getByRole('listitem');
+  await say('The supply goes into its limit at once', 'yes');
+  await expect(causes.first()).toContainText('Solder bridge');
+  await expect(causes.filter({ hasText: 'Regulator' })).toHaveCount(0);
+  await say('The rails are right, a chip does nothing', 'yes');
+  await expect(causes.first()).toContainText('Solder bridge');
+  await say('The supply goes into its limit at once', 'no');
+  await expect(causes.filter({ hasText: 'Solder bridge' })).toHaveCount(0);
+  await expectAccessible(page);
+  await page.reload();
+  await expect(causes.first()).toContainText(/chip/i);
+  await command(page, 'Logbook');
+  await expect(page.getByText('The rails are right, a chip does nothing: yes')).toBeVisible();
+});
+
+test('a doubtful chip is examined: sign by sign it becomes a case, with advice by use, and goes into the letter', async ({ page }) => {
+  await makeKit(page, 'Doubtful', 'U1 LM358 op-amp\nR1-R2 10k', '');
+  await command(page, 'Check');
+  await page.getByRole('button', { name: 'Genuine or not?' }).click();
+  const field = page.getByRole('combobox', { name: 'Part that looks doubtful' });
+  await field.click();
+  await field.fill('358');
+  await field.press('Enter');
+  const drawer = page.getByRole('dialog');
+  await expect(drawer.getByText('10 %')).toBeVisible();
+  const say = (sign: string, yes: 'yes' | 'no') => drawer.getByRole('radiogroup', { name: sign }).getByText(yes, { exact: true }).click();
+  await say('The top is sanded', 'yes');
+  await say('The print wipes off', 'yes');
+  await say('Top and bottom name different makers', 'yes');
+  await expect(drawer.getByText('> 99 %')).toBeVisible();
+  await expect(drawer.getByText('in a toy or gadget: take another')).toBeVisible();
+  await expectAccessible(page);
+  // A figure against its data sheet: an entry error stands at its field, nothing is lost.
+  await drawer.getByLabel('What', { exact: true }).fill('offset, mV');
+  await drawer.getByLabel('It reads').fill('about 9');
+  await drawer.getByRole('button', { name: 'Hold it against' }).click();
+  await expect(drawer.getByText('A plain number, in the unit of the data sheet.')).toBeVisible();
+  await drawer.getByLabel('It reads').fill('9');
+  await drawer.getByLabel('at most').fill('7');
+  await drawer.getByRole('button', { name: 'Hold it against' }).click();
+  await expect(drawer.getByRole('list', { name: 'Evidence' }).getByText(/offset, mV reads 9/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Write to the seller' }).click();
+  await expect(
+    page
+      .getByRole('dialog')
+      .getByText(/I doubt whether these are genuine/)
+      .first(),
+  ).toBeVisible();
+});
+
+test('practice: a round is given up, named and played through; the next number hides the same again', async ({ page }) => {
+  await openDemo(page);
+  const begin = async () => {
+    await command(page, 'Practice');
+    await page.getByLabel(/Number of the round/).fill('7');
+    const before = page.url();
+    await page.getByRole('button', { name: 'Begin' }).click();
+    await expect.poll(() => page.url(), { timeout: 60_000 }).not.toBe(before);
+    await expect(page.getByRole('region', { name: 'Tray' })).toBeVisible();
+    await command(page, 'Practice');
+    const round = page.getByRole('region', { name: 'This round' });
+    await expect(round.getByText('This round, number 7')).toBeVisible();
+    await expect(round.getByText(/is not connected|shorted|wrong way|exchanged|has \d|bridge|stuck|turned/)).toHaveCount(0);
+    await round.getByRole('button', { name: 'Show me what it is' }).click();
+    await expect(round.getByRole('heading', { name: 'This is what it was' })).toBeVisible({ timeout: 60_000 });
+    await expect(round.getByText('The way by the program’s advice')).toBeVisible();
+    return round.getByRole('listitem').first().innerText();
+  };
+  const first = await begin();
+  await expectAccessible(page);
+  expect(await begin()).toBe(first);
+});

@@ -1,0 +1,5 @@
+import { PartsSheet } from '@/ui/drawn/PartsSheet';
+
+export default function Page() {
+  return <PartsSheet />;
+}

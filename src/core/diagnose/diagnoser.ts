@@ -1,0 +1,423 @@
+import { type Board, type Fault, faultKey, HEALTHY, listFaults } from '../fault';
+import { rangeFor } from '../meter';
+import { columnMoments, errorCovariance, FLOOR, type Noise, readingNoise, varianceOf } from './noise';
+import { mutualInformation } from './information';
+import { logAnyLooks, logLooks, type Looked } from './looks';
+import { conditionalLast, type Fit, fitSample, PointDensity } from '../statistics';
+import type { Circuit, OrderCache } from '../circuit';
+import { groupsOf, type Group, likelyPairs, momentsOf, type Pair } from './pairs';
+import { badLogs, logSum, nearness, type OtherPoint, otherPoints, type Taken } from './badReadings';
+import { type BadReading, namedBad, nearestOf, NO_WAY, type Posterior, posteriorOf, type Scored, type Way } from './posterior';
+import {
+  type Evidence,
+  FaultSampler,
+  fromScale,
+  isReading,
+  lampsOf,
+  MODEL_SPREADS,
+  type ModelSpread,
+  NOMINAL_SPECIMEN,
+  observablesOf,
+  OVER,
+  type Problem,
+  type Reading,
+  type Sample,
+  type StageObservable,
+  toScale,
+} from '../specimen';
+
+/** Specimens per fault and spread for a first ranking, and for the faults that stay in question. */
+const COARSE = 8;
+const FINE = 60;
+/** Faults whose coarse log likelihood lies within this of the best are drawn finely. */
+const REFINE_MARGIN = 25;
+const REFINE_MOST = 48;
+/** Prior of two faults at once; looked for only where no single fault explains the readings well. */
+const PRIOR_PAIR = 0.01;
+const PAIRS_WHEN = { unexplained: 0.02, bad: 0.2 };
+/** From here on the suspects that come nearest are named all the same, so many of them. */
+const MUCH_UNEXPLAINED = 0.3;
+/** Specimens of a pair that stays in question, per spread. */
+const PAIR_FINE = 32;
+/** How badly what nobody listed fits the best suspect: its squared distance lies anywhere up to this, evenly on a logarithmic scale. */
+const FARTHEST = 1e6;
+/** A reading that may be anything lies in a span of this width on the comparison scale. */
+const ANYWHERE = 7;
+/** Share of what nobody listed that shows at one place only. */
+const AT_ONE_PLACE = 0.03;
+/** Marginal screening: errors in units of the spread, capped so that one wild reading does not decide. */
+const SCREEN_CAP = 10;
+
+export interface Suspect {
+  readonly fault: Fault;
+  readonly probability: number;
+}
+
+/** Two faults at once, where no single one explains the readings. */
+export interface PairSuspect {
+  readonly pair: Pair;
+  readonly probability: number;
+}
+
+export interface NextReading {
+  readonly id: string;
+  /** Expected information, bits. */
+  readonly bits: number;
+}
+
+export interface Diagnosis {
+  /** Most probable first; `healthy` is among them. */
+  readonly suspects: readonly Suspect[];
+  /** Two faults at once, most probable first; empty where single faults do. */
+  readonly pairs: readonly PairSuspect[];
+  /** Readings that are probably wrong, most probable first. */
+  readonly badReadings: readonly BadReading[];
+  /** Probability that no fault of the list explains the readings. */
+  readonly unexplained: number;
+  /** What comes nearest all the same, best first: no fault (healthy), one or two; empty where the readings are explained. */
+  readonly nearest: readonly (readonly Fault[])[];
+  readonly next: NextReading | null;
+}
+
+/** Told how much of a longer work is done, 0..1. */
+export type Progress = (done: number) => void;
+const UNHEARD: Progress = () => undefined;
+
+/** Weight of a fault before any reading; the CLI takes all alike, a kit by how common each is. */
+export type FaultPrior = (fault: Fault) => number;
+
+export interface DiagnoserOptions {
+  /** Prior of "nothing is wrong"; the rest is shared by the faults. */
+  readonly healthy: number;
+  readonly prior: FaultPrior;
+  /** Probability that one of the readings is wrong. */
+  readonly badReading: number;
+  /** All single faults that are thought of, healthy first. */
+  readonly faults: (circuit: Circuit, board: Board) => readonly Fault[];
+  /** Time and trouble of one reading against a voltage under power, which is 1: information is weighed against it. */
+  readonly effort: (mode: StageObservable['mode']) => number;
+}
+
+/** One set of readings in twenty has a wrong one (choice of this product). */
+const BAD_SET = 0.05;
+/** Of a board without a history: healthy about as likely as a few dozen of its faults together (choice of this product). */
+const HEALTHY_AMONG_FAULTS = 0.1;
+const ALL_ALIKE: DiagnoserOptions = {
+  healthy: HEALTHY_AMONG_FAULTS,
+  prior: () => 1,
+  badReading: BAD_SET,
+  faults: listFaults,
+  effort: () => 1,
+};
+/** With fewer readings nothing can contradict another. */
+const FEWEST_TO_CONTRADICT = 3;
+/** A reading that is expected to tell less is not asked for. */
+const LEAST_BITS = 0.01;
+/** One way in which a fault may show: a sample of readings, and its share. */
+interface Component {
+  readonly sample: Sample;
+  readonly weight: number;
+}
+
+interface Candidate {
+  /** None on the healthy board, two for a pair. */
+  readonly faults: readonly Fault[];
+  prior: number;
+  /** One component per spread and steady state; finer ones replace coarser ones. */
+  components: readonly Component[] | null;
+  /** The first, coarse ones: what is screened must not change by having been looked at closely. */
+  coarse: readonly Component[] | null;
+  fine: boolean;
+}
+
+/**
+ * Bayes over all single faults of a board. Predictions do not depend on the readings: they are computed once per
+ * board and kept, so that a new reading only costs densities.
+ */
+export class Diagnoser {
+  private readonly candidates: Candidate[];
+  private readonly orders: OrderCache = new Map();
+  private readonly samplers = new Map<Candidate, FaultSampler>();
+  private readonly observables: readonly StageObservable[];
+  private readonly indexOf: ReadonlyMap<string, number>;
+  private readonly lampColumns: ReadonlyMap<string, number>;
+  private healthySampler: FaultSampler | null = null;
+  /** A run in time costs as much as a thousand operating points: pairs are looked for on boards that rest. */
+  private readonly pairsAffordable: boolean;
+  /** Faults that read alike, with their weights; and the pairs solved so far. None depends on the readings. */
+  private groups: readonly Group[] | null = null;
+  private readonly roughPairs = new Map<string, readonly Sample[]>();
+  private readonly finePairs = new Map<string, readonly Component[]>();
+  private readonly others: (index: number) => readonly OtherPoint[];
+
+  constructor(
+    private readonly problem: Problem,
+    private readonly options: DiagnoserOptions = ALL_ALIKE,
+    private readonly spreads: readonly ModelSpread[] = MODEL_SPREADS,
+  ) {
+    const most = Math.max(...problem.scenes.map((s) => s.circuit.parts.length));
+    const fullest = problem.scenes.findLast((s) => s.circuit.parts.length === most);
+    const faults = fullest ? options.faults(fullest.circuit, problem.board) : [];
+    this.candidates = faults.map((fault) => ({
+      faults: fault.kind === 'healthy' ? [] : [fault],
+      prior: options.healthy,
+      components: null,
+      coarse: null,
+      fine: false,
+    }));
+    this.weigh(options.prior);
+    this.pairsAffordable = problem.scenes.every((s) => (s.motion ?? []).length === 0);
+    this.observables = observablesOf(problem);
+    this.indexOf = new Map(this.observables.map((o, i) => [o.id, i]));
+    this.lampColumns = new Map(lampsOf(problem).map((l, i) => [l.id, this.observables.length + i]));
+    this.others = otherPoints(this.observables, nearness(problem, this.observables));
+  }
+
+  /** Takes other weights for the single faults: what each would show stays as it was worked out. */
+  weigh(prior: FaultPrior): void {
+    const faulty = this.candidates.flatMap((c) => (c.faults[0] ? [{ c, weight: prior(c.faults[0]) }] : []));
+    const total = faulty.reduce((sum, f) => sum + f.weight, 0);
+    this.groups = null;
+    for (const { c, weight } of faulty) c.prior = ((1 - this.options.healthy) * weight) / total;
+  }
+
+  /** Whether a reading or a look of this id can be used. */
+  knows(id: string): boolean {
+    return this.indexOf.has(id) || this.lampColumns.has(id);
+  }
+
+  get faultCount(): number {
+    return this.candidates.length;
+  }
+
+  /** Draws the coarse samples of all faults. `progress` gets 0..1. */
+  prepare(progress: Progress = UNHEARD): void {
+    this.candidates.forEach((c, i) => {
+      if (!c.components) this.sample(c, COARSE);
+      if (i % 4 === 0) progress(i / this.candidates.length);
+    });
+    progress(1);
+  }
+
+  private sample(c: Candidate, count: number): void {
+    let sampler = this.samplers.get(c);
+    if (!sampler) {
+      sampler = new FaultSampler(this.problem, c.faults, this.orders, this.healthySampler);
+      if (c.faults.length === 0) this.healthySampler = sampler;
+      this.samplers.set(c, sampler);
+    }
+    c.fine = count >= FINE;
+    // A first ranking is drawn from the widest spread alone: it only has to keep the true fault in.
+    const spreads = c.fine ? this.spreads : this.spreads.slice(-1);
+    const { states } = sampler;
+    c.components = spreads.flatMap((spread, k) =>
+      Array.from({ length: states }, (_, state) => ({ sample: sampler.draw(k * 1000, count, spread, state), weight: spread.weight / states })),
+    );
+    c.coarse ??= c.components;
+    if (c.fine) this.samplers.delete(c);
+  }
+
+  /** Probabilities of all faults, given these readings; readings of unknown ids are ignored. */
+  diagnose(evidence: readonly Evidence[], candidates: readonly string[] | null = null, progress: Progress = UNHEARD): Diagnosis {
+    this.prepare();
+    const seen = evidence.filter(isReading).filter((e) => this.indexOf.has(e.id));
+    const looked = evidence.flatMap((e): Looked[] => (!isReading(e) && this.lampColumns.has(e.id) ? [{ look: e, column: this.lampColumns.get(e.id)! }] : []));
+    const pick = seen.map((e) => this.indexOf.get(e.id)!);
+    const y = Float64Array.from(seen, (e, i) => this.scaled(pick[i]!, e.value));
+    const noise = seen.map((e, i) => this.noiseOf(pick[i]!, e.value, e.meter));
+    this.refine(pick, y, noise, looked, progress);
+    const taken = seen.map((e, i) => this.takenOf(e, pick[i]!, y[i]!, noise[i]!));
+    const singles = this.candidates.map((c) => this.score(c, taken, pick, y, noise, looked));
+    const alone = posteriorOf(singles, [], pick.length);
+    const doubted = alone.unexplained > PAIRS_WHEN.unexplained || namedBad(alone, seen).some((b) => b.probability > PAIRS_WHEN.bad);
+    const pairs = doubted && this.pairsAffordable && pick.length >= FEWEST_TO_CONTRADICT ? this.pairsFor(pick, y, noise, progress) : [];
+    const all =
+      pairs.length === 0
+        ? alone
+        : posteriorOf(
+            singles,
+            pairs.map((c) => this.score(c, taken, pick, y, noise, looked)),
+            pick.length,
+          );
+    const whole = all.scored.map((s, i) => ({ faults: s.candidate.faults, probability: all.masses[i]!.reduce((p, q) => p + q, 0) }));
+    whole.sort((p, q) => q.probability - p.probability);
+    return {
+      suspects: whole.flatMap(({ faults, probability }) => (faults.length > 1 ? [] : [{ fault: faults[0] ?? HEALTHY, probability }])),
+      pairs: whole.flatMap(({ faults: [one, two], probability }) => (one && two ? [{ pair: [one, two] as const, probability }] : [])),
+      unexplained: all.unexplained,
+      nearest: all.unexplained > MUCH_UNEXPLAINED ? nearestOf(all) : [],
+      badReadings: namedBad(all, seen),
+      next: this.nextReading(all, pick, y, noise, candidates),
+    };
+  }
+
+  /** The pairs that may explain the readings, sampled; found from what each fault shows alone. */
+  private pairsFor(pick: readonly number[], y: Float64Array, noise: readonly Noise[], progress: Progress): Candidate[] {
+    const single = (c: Candidate) => ({ fault: c.faults[0] ?? HEALTHY, prior: c.prior, sample: c.coarse![0]!.sample });
+    const healthy = single(this.candidates[0]!);
+    this.groups ??= groupsOf(healthy, this.candidates.slice(1).map(single));
+    const spread = this.spreads[this.spreads.length - 1]!;
+    const seen = { pick, y, noise: noise.map(varianceOf) };
+    const found = likelyPairs(this.groups, momentsOf(healthy.sample), seen, (pair, count) => this.drawPair(pair, count, spread), progress);
+    return found.map(({ pair, prior }): Candidate => {
+      const key = keyOf(pair);
+      const components = this.finePairs.get(key) ?? this.samplePair(pair);
+      this.finePairs.set(key, components);
+      return { faults: pair, prior: prior * PRIOR_PAIR, components, coarse: null, fine: true };
+    });
+  }
+
+  private samplePair(pair: Pair): Component[] {
+    const sampler = new FaultSampler(this.problem, pair, this.orders, this.healthySampler);
+    const weigh = (spread: ModelSpread) => spread.weight / sampler.states;
+    return this.spreads.flatMap((spread, k) =>
+      Array.from({ length: sampler.states }, (_, state) => ({ sample: sampler.draw(k * 1000, PAIR_FINE, spread, state), weight: weigh(spread) })),
+    );
+  }
+
+  private drawPair(pair: Pair, count: number, spread: ModelSpread): readonly Sample[] {
+    const key = `${count} ${keyOf(pair)}`;
+    const known = this.roughPairs.get(key);
+    const first = count === 1 ? NOMINAL_SPECIMEN : 0;
+    if (known) return known;
+    const sampler = new FaultSampler(this.problem, pair, this.orders, this.healthySampler);
+    const samples = Array.from({ length: sampler.states }, (_, state) => sampler.draw(first, count, spread, state));
+    this.roughPairs.set(key, samples);
+    return samples;
+  }
+
+  private takenOf(e: Reading, index: number, y: number, noise: Noise): Taken {
+    const observable = this.observables[index]!;
+    const range = rangeFor(e.meter ?? this.problem.meter, observable.mode, e.value === 'over' ? OVER[observable.mode] : e.value);
+    return { observable, index, value: e.value, y, sd: Math.sqrt(varianceOf(noise)), step: range?.resolution ?? 1e-3 };
+  }
+
+  /** How well each way in which a fault may show explains the readings: all of them good, or one of them wrong. */
+  private score(
+    c: Candidate,
+    taken: readonly Taken[],
+    pick: readonly number[],
+    y: Float64Array,
+    noise: readonly Noise[],
+    looked: readonly Looked[],
+  ): Scored<Candidate> {
+    if (!c.fine) return { candidate: c, ways: (c.components ?? []).map(() => NO_WAY) };
+    // A pair and a bad reading at once are not supposed.
+    const badReading = c.faults.length > 1 ? 0 : this.options.badReading;
+    const ways = c.components!.map(({ sample, weight }): Way => {
+      const density = sample.rows < 8 ? null : PointDensity.of(this.fit(sample, pick, noise), y);
+      if (!density) return NO_WAY;
+      const held = Math.log(c.prior * weight);
+      const before = held + logLooks(sample, looked);
+      const good = before + density.log + Math.log(1 - badReading);
+      const all = density.logAfar(FARTHEST);
+      const one = logSum(pick.map((_, i) => density.logWithout(i))) - Math.log(pick.length * ANYWHERE);
+      const afar =
+        held + logAnyLooks(looked) + logSum([all + Math.log(1 - AT_ONE_PLACE), pick.length < FEWEST_TO_CONTRADICT ? -Infinity : one + Math.log(AT_ONE_PLACE)]);
+      if (badReading <= 0 || pick.length < FEWEST_TO_CONTRADICT) return { good, log: good, bad: [], afar };
+      const fits = new Map<number, Fit>();
+      const withOther = (index: number) => {
+        const fit = fits.get(index) ?? this.fit(sample, [...pick, index], [...noise, this.ownNoise(sample, index)]);
+        fits.set(index, fit);
+        return fit;
+      };
+      const bad = badLogs(taken, density, this.others, withOther).map((b) => ({ ...b, log: b.log + before + Math.log(badReading) }));
+      return { good, bad, log: logSum([good, ...bad.map((b) => b.log)]), afar };
+    });
+    return { candidate: c, ways };
+  }
+
+  private ownNoise(sample: Sample, index: number): Noise {
+    const o = this.observables[index]!;
+    return readingNoise(this.problem.meter, o.mode, fromScale(o.mode, columnMoments(sample, index).mean));
+  }
+
+  /** What faults (none: the healthy board) predict for one observable: 5th, 50th and 95th percentile, in volts, amperes or ohms (of a lamp: amperes); null when it cannot be solved. */
+  prediction(faults: readonly Fault[], id: string): { low: number; middle: number; high: number } | null {
+    const key = keyOf(faults);
+    const components = faults.length > 1 ? this.finePairs.get(key) : this.candidates.find((c) => keyOf(c.faults) === key)?.components;
+    const lamp = this.lampColumns.get(id);
+    const index = this.indexOf.get(id) ?? lamp;
+    const sample = components?.[0]?.sample;
+    if (index === undefined || !sample || sample.rows === 0) return null;
+    const column = Array.from({ length: sample.rows }, (_, r) => sample.values[r * sample.width + index]!).sort((a, b) => a - b);
+    const unscaled = (y: number) => (index === lamp ? y : fromScale(this.observables[index]!.mode, y));
+    const at = (q: number) => unscaled(column[Math.round(q * (column.length - 1))]!);
+    return { low: at(0.05), middle: at(0.5), high: at(0.95) };
+  }
+
+  private scaled(index: number, value: number | 'over'): number {
+    const { mode } = this.observables[index]!;
+    return toScale(mode, value === 'over' ? OVER[mode] : value);
+  }
+
+  private noiseOf(index: number, value: number | 'over', meter = this.problem.meter): Noise {
+    const { mode } = this.observables[index]!;
+    return readingNoise(meter, mode, value === 'over' ? OVER[mode] : value);
+  }
+
+  /** Draws finely those faults that a rough, reading-by-reading comparison cannot rule out. */
+  private refine(pick: readonly number[], y: Float64Array, noise: readonly Noise[], looked: readonly Looked[], progress: Progress): void {
+    const screened = this.candidates.map((c) => ({ c, score: Math.max(...this.screen(c, pick, y, noise, looked)) }));
+    const best = Math.max(...screened.map((s) => s.score));
+    const wanted = screened
+      .filter((s) => s.score >= best - REFINE_MARGIN)
+      .sort((a, b) => b.score - a.score)
+      .slice(0, REFINE_MOST);
+    const healthy = this.candidates.slice(0, 1);
+    const rough = [...healthy, ...wanted.map(({ c }) => c).filter((c) => c !== healthy[0])].filter((c) => !c.fine);
+    rough.forEach((c, i) => {
+      this.sample(c, FINE);
+      progress((i + 1) / rough.length);
+    });
+  }
+
+  private screen(c: Candidate, pick: readonly number[], y: Float64Array, noise: readonly Noise[], looked: readonly Looked[]): number[] {
+    return (c.coarse ?? []).map(({ sample }) => {
+      if (sample.rows < 3) return -Infinity;
+      let score = logLooks(sample, looked);
+      for (let i = 0; i < pick.length; i++) {
+        const { mean, variance } = columnMoments(sample, pick[i]!);
+        const sd2 = variance * 1.5 + varianceOf(noise[i]!) + FLOOR * FLOOR;
+        const z2 = (y[i]! - mean) ** 2 / sd2;
+        score -= Math.min(z2 / 2, SCREEN_CAP) + 0.5 * Math.log(sd2);
+      }
+      return score;
+    });
+  }
+
+  private fit(sample: Sample, pick: readonly number[], noise: readonly Noise[]): Fit {
+    return fitSample(sample.values, sample.rows, sample.width, pick, errorCovariance(noise));
+  }
+
+  /**
+   * The reading not taken yet that is expected to tell most for its effort: mutual information between the suspects and the reading,
+   * its integral taken at a few quantiles of every suspect's conditional prediction.
+   */
+  private nextReading(
+    { scored, masses }: Posterior<Candidate>,
+    pick: readonly number[],
+    y: Float64Array,
+    noise: readonly Noise[],
+    only: readonly string[] | null,
+  ): NextReading | null {
+    const likely = scored
+      .flatMap(({ candidate: c }, i) => masses[i]!.map((mass, k) => ({ c, k, i, mass })))
+      .filter((m) => m.mass > 1e-3 && m.c.fine)
+      .sort((a, b) => b.mass - a.mass)
+      .slice(0, 60);
+    const asked = this.observables.flatMap((o, index) => {
+      if (pick.includes(index) || (only && !only.includes(o.id))) return [];
+      const predictions = likely.map((m) => {
+        const { sample } = m.c.components![m.k]!;
+        return { ...conditionalLast(this.fit(sample, [...pick, index], [...noise, this.ownNoise(sample, index)]), y), mass: m.mass, group: m.i };
+      });
+      const bits = mutualInformation(predictions);
+      return bits > LEAST_BITS ? [{ id: o.id, bits, worth: bits / this.options.effort(o.mode) }] : [];
+    });
+    const [best] = asked.sort((a, b) => b.worth - a.worth);
+    return best ? { id: best.id, bits: best.bits } : null;
+  }
+}
+
+const keyOf = (faults: readonly Fault[]): string => faults.map(faultKey).join(' ');

@@ -1,0 +1,97 @@
+import type { Check, Line, MeasureCheck, ObserveCheck, Owned, Ref, Sheet, Stage } from '../kit';
+
+/** What a ladder is proposed from. */
+export type Known = Pick<Sheet, 'lines' | 'needs' | 'circuit' | 'testPoints' | 'title'> & {
+  /** What the builder owns to feed it with. */
+  readonly owned?: readonly Owned[];
+};
+
+export const measure = (id: string, title: string, fields: Omit<MeasureCheck, 'id' | 'what' | 'title'>): MeasureCheck => ({
+  id,
+  what: 'measure',
+  title,
+  ...fields,
+});
+export const observe = (id: string, title: string, action: string, expect: string, more: Partial<ObserveCheck> = {}): ObserveCheck => ({
+  id,
+  what: 'observe',
+  title,
+  action,
+  expect,
+  ...more,
+});
+
+/** A name as an id. */
+export const slug = (text: string) =>
+  text
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '') || 'x';
+
+const POLARISED: readonly Line['kind'][] = [
+  'electrolytic',
+  'diode',
+  'zener',
+  'led',
+  'npn',
+  'pnp',
+  'nmos',
+  'pmos',
+  'njf',
+  'pjf',
+  'regulator',
+  'opamp',
+  'timer',
+  'ic',
+];
+
+/** Look before anything is switched on. */
+export function lookStage(lines: readonly Line[], fits: readonly Ref[]): Stage {
+  const polarised = lines.filter((l) => POLARISED.includes(l.kind)).flatMap((l) => l.refs.filter((r) => fits.includes(r)));
+  const tabs = lines.filter((l) => /TO-?(?:220|126|3|247)/i.test(l.package ?? '')).flatMap((l) => l.refs);
+  return {
+    id: 'p-look',
+    title: 'Look',
+    kind: 'look',
+    fits: [...fits],
+    supplies: [],
+    checks: [
+      observe(
+        'joints',
+        'joints and bridges',
+        'Look along every row of joints with a lens, against the light',
+        'Every joint is filled and shines, no bridge between two nets, no splash',
+      ),
+      ...(polarised.length > 0
+        ? [
+            observe(
+              'turned',
+              'the right way round',
+              `Compare with the print or a photo: ${polarised.slice(0, MOST_NAMED).join(', ')}${polarised.length > MOST_NAMED ? '…' : ''}`,
+              'Stripes, flats and notches lie as printed',
+            ),
+          ]
+        : []),
+      ...(tabs.length > 0
+        ? [
+            observe(
+              'tabs',
+              'tabs and sinks',
+              `Look at ${tabs.join(', ')}: does a tab touch copper, a sink or its neighbour?`,
+              'Nothing touches that is not meant to',
+              { note: 'The tab of many regulators is not ground.' },
+            ),
+          ]
+        : []),
+    ],
+  };
+}
+const MOST_NAMED = 24;
+
+/** Every switch, key and relay once. */
+export function functionChecks(lines: readonly Line[]): Check[] {
+  const refs = lines.filter((l) => l.kind === 'switch' || l.kind === 'relay').flatMap((l) => l.refs);
+  return refs.length === 0
+    ? []
+    : [observe('functions', 'every switch and relay', 'Work each of them in turn', 'Each does what the instructions say', { channels: refs })];
+}

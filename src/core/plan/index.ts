@@ -1,0 +1,5 @@
+export { derivePlan } from './derive';
+export { fittingFacts } from './bodies';
+export { advisedSchool, type Plan, planOf, type PlanStep, testsBefore } from './plan';
+export { SCHOOLS } from './schoolWords';
+export { scheduleOf, type Schedule, type Sitting } from './schedule';

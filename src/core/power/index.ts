@@ -1,0 +1,4 @@
+export { type Adjustment, forecastAdjustment, type Limits, shareAt } from './adjust';
+export { CAUTIONS, cautionsOf } from './cautions';
+export { chargingTime, firstPower, type FirstPower, firstPowerUnknown, fuseFor, limitFor } from './first';
+export { forecastStage, type StageForecast, type SupplyForecast } from './forecast';

@@ -1,0 +1,109 @@
+import { type Circuit, findPart, hasElement, ownerOf, readDeck } from '../circuit';
+import type { Ref } from '../kit';
+import type { Setup } from './setup';
+
+type Sheet = Setup['sheet'];
+
+const decks = new Map<string, Circuit>();
+const MOST_DECKS = 8;
+
+/** The deck of a sheet; the circuit is empty when there is none. Errors were shown when it was entered. */
+export function circuitOf(sheet: Pick<Sheet, 'circuit'>): Circuit {
+  if (!sheet.circuit) return { title: '', parts: [], initial: {} };
+  const known = decks.get(sheet.circuit.deck);
+  if (known) return known;
+  const { circuit } = readDeck(sheet.circuit.deck);
+  if (decks.size >= MOST_DECKS) decks.clear();
+  decks.set(sheet.circuit.deck, circuit);
+  return circuit;
+}
+
+/** Name in the deck of the element that stands for a ref; null when the circuit has none. */
+export function elementOf(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, ref: Ref): string | null {
+  const named = sheet.circuit?.elements?.[ref];
+  const tried = named ? [named] : [ref, ...['X', 'R', 'D', 'Q', 'M', 'L', 'C'].map((letter) => `${letter}${ref}`)];
+  return tried.find((name) => hasElement(circuit, name)) ?? null;
+}
+
+/** A potentiometer: two halves of one track, named after its ref. */
+export interface Control {
+  readonly upper: string;
+  readonly lower: string;
+  /** Ohms of both halves with the wiper at a position, 0 at the lower end. */
+  readonly at: (position: number) => readonly (readonly [string, number])[];
+}
+
+/** Contact resistance left at the end of a track, ohms (common practice, no source). */
+const TRACK_END = 1;
+
+/** The control that a ref is in the circuit (`RV1a` and `RV1b`, the upper half first); null when it is none. */
+export function controlOf(circuit: Circuit, ref: Ref): Control | null {
+  // `V1` is no control because there is an `RV1a`.
+  if (hasElement(circuit, ref)) return null;
+  const half = (end: string) => [`${ref}${end}`, `R${ref}${end}`].map((name) => findPart(circuit, name)).find((p) => p?.kind === 'R');
+  const [upper, lower] = [half('a'), half('b')];
+  // A third section makes a network of it.
+  if (upper?.kind !== 'R' || lower?.kind !== 'R' || half('c')) return null;
+  const track = upper.value + lower.value;
+  const ohms = (share: number) => Math.max(TRACK_END, track * Math.min(1, Math.max(0, share)));
+  return {
+    upper: upper.name,
+    lower: lower.name,
+    at: (position) => [
+      [upper.name, ohms(1 - position)],
+      [lower.name, ohms(position)],
+    ],
+  };
+}
+
+/** Elements that stand for a ref: one, the two halves of a control, the sections of a network; none when the circuit has no such part. */
+export function elementsOf(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, ref: Ref): string[] {
+  const element = elementOf(sheet, circuit, ref);
+  if (element !== null) return [element];
+  const control = controlOf(circuit, ref);
+  if (control) return [control.upper, control.lower];
+  return sectionsOf(circuit, ref);
+}
+
+/** Sections of a network that the deck holds as elements of their own: `RN1a`, `RN1b`…, or `RN1_1`, `RN1_2`…. */
+function sectionsOf(circuit: Circuit, ref: Ref): string[] {
+  const name = new RegExp(`^R?${ref.replace(/[^A-Za-z0-9]/g, '\\$&')}(?:[a-z]|[_.]\\d{1,2})$`, 'i');
+  const found = circuit.parts.filter((p) => p.kind === 'R' && name.test(p.name)).map((p) => p.name);
+  return found.length > 1 ? found : [];
+}
+
+/** The net at a pin of a ref, pins counted from 1 in the order of the deck; null when the circuit has no such pin. */
+export function netAtPin(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, ref: Ref, pin: string): string | null {
+  const index = Number(pin) - 1;
+  const element = elementOf(sheet, circuit, ref);
+  if (element === null) {
+    const control = controlOf(circuit, ref);
+    const [upper, lower] = control ? [findPart(circuit, control.upper)!, findPart(circuit, control.lower)!] : [];
+    return (upper && lower && [upper.nodes[0]!, upper.nodes[1]!, lower.nodes[1]!][index]) ?? null;
+  }
+  const part = findPart(circuit, element);
+  if (part) return part.nodes[index] ?? null;
+  for (const inner of partsInside(circuit, element)) {
+    const at = inner.ports?.indexOf(index) ?? -1;
+    if (at >= 0) return inner.nodes[at]!;
+  }
+  return null;
+}
+
+/** The circuit with one pin of a ref hanging on a net of its own. */
+export function withPinCut(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, ref: Ref, pin: string): Circuit {
+  const index = Number(pin) - 1;
+  const element = elementOf(sheet, circuit, ref);
+  if (element === null) return circuit;
+  const free = `${element}~cut${pin}`;
+  const inside = new Set(findPart(circuit, element) ? [] : partsInside(circuit, element).map((p) => p.name));
+  const parts = circuit.parts.map((p) => {
+    if (p.name === findPart(circuit, element)?.name) return { ...p, nodes: p.nodes.map((n, i) => (i === index ? free : n)) };
+    return inside.has(p.name) ? { ...p, nodes: p.nodes.map((n, i) => (p.ports?.[i] === index ? free : n)) } : p;
+  });
+  return { ...circuit, parts };
+}
+
+/** Parts of an expanded sub-circuit instance. */
+const partsInside = (circuit: Circuit, element: string) =>
+  circuit.parts.filter((p) => p.name.includes('.') && ownerOf(p.name).toLowerCase() === element.toLowerCase());

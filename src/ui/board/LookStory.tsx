@@ -1,0 +1,83 @@
+import { CheckOutlined, CloseOutlined, MinusOutlined } from '@ant-design/icons';
+import { Button, Progress } from 'antd';
+import { useEffect } from 'react';
+import type { KitState } from '@/core/kit';
+import { bareBoardItems, lookFindings, type LookItem, lookTargets, secondLookItems } from '@/core/loop';
+import { useBench } from '@/store/bench';
+import { Nothing } from '../drawn/Nothing';
+import type { Loop } from '../probe/useLoop';
+import zones from '../shell/zones.module.css';
+import styles from './Plan.module.css';
+
+const ABOUT = {
+  bare: 'Before anything is soldered: what is wrong with the board now is mended in minutes, later in hours.',
+  look: 'What is likely and does harm comes first. Look against the light, with a lens, before anything is switched on.',
+};
+
+/** The bare board, or a second look at what was fitted: what is asked, what was answered, what the records say. */
+export function LookStory({ kit, loop, mode }: { kit: KitState; loop: Loop; mode: 'bare' | 'look' }) {
+  const { offer } = loop;
+  useEffect(() => {
+    offer(lookTargets(kit, mode === 'bare' ? bareBoardItems(kit) : secondLookItems(kit)));
+  }, [kit, mode, offer]);
+  const items = loop.states.flatMap((s) => (s.target.kind === 'inspect' ? [{ item: s.target.item, id: s.target.id }] : []));
+  const done = items.filter(({ item }) => kit.inspected.has(item.id)).length;
+  if (items.length === 0) return <Nothing say="Nothing is ticked as fitted yet. Tick parts off as they go in; then the second look knows what to ask." />;
+  return (
+    <>
+      <h2 className={zones.label}>{mode === 'bare' ? 'The bare board' : 'A second look'}</h2>
+      <p>{ABOUT[mode]}</p>
+      <Progress percent={Math.round((100 * done) / items.length)} format={() => `${done} of ${items.length}`} aria-label="Looked at" />
+      {mode === 'look' && <Records kit={kit} />}
+      <ul className={styles.given}>
+        {items.map(({ item, id }) => (
+          <li key={id}>
+            <Answer kit={kit} item={item} />
+            <Button
+              type="text"
+              size="small"
+              className={`${styles.step} ${kit.inspected.has(item.id) ? styles.done : ''}`}
+              onClick={() => {
+                loop.choose(id);
+              }}
+            >
+              {item.title}
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function Answer({ kit, item }: { kit: KitState; item: LookItem }) {
+  const seen = kit.inspected.get(item.id);
+  if (!seen) return <MinusOutlined className="soft" aria-label="not looked at yet" />;
+  return seen.entry.good ? <CheckOutlined className="v-in" aria-label="good" /> : <CloseOutlined className="v-out" aria-label="not good" />;
+}
+
+/** What was counted, measured and ticked, held against one another. */
+function Records({ kit }: { kit: KitState }) {
+  const append = useBench((s) => s.append);
+  const found = lookFindings(kit);
+  if (found.length === 0) return null;
+  return (
+    <ul className={zones.remarks} aria-label="What the records say">
+      {found.map((f) => (
+        <li key={f.id}>
+          {f.text}{' '}
+          {f.id.startsWith('empty/') && (
+            <Button
+              size="small"
+              onClick={() => {
+                void append({ kind: 'fitted', refs: [...f.refs] });
+              }}
+            >
+              It is in: tick {f.refs[0]}
+            </Button>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,80 @@
+import { Button } from 'antd';
+import type { ReactNode } from 'react';
+import type { Findings, TableRow } from '@/core/diagnose';
+import { describeFaults, type Fault } from '@/core/fault';
+import type { KitState } from '@/core/kit';
+import { observableOfTarget, targetOfObservable } from '@/core/loop';
+import styles from './Fault.module.css';
+import { percent, rowTitle, unitOfFault } from './words';
+
+/** From here on the screen calls the case settled (choice of this product). */
+const SETTLED = 0.8;
+
+interface Props {
+  readonly kit: KitState;
+  readonly findings: Findings;
+  readonly found: (faults: readonly Fault[], probability: number, note: string) => void;
+  /** What else can be done. */
+  readonly children: ReactNode;
+}
+
+/** The next reading, or the repair. */
+export function Advice({ kit, findings, found, children }: Props) {
+  const top = findings.suspects[0];
+  if (!top) return null;
+  const words = describeFaults(top.faults, (f) => unitOfFault(kit, f));
+  const settled = top.probability >= SETTLED && top.faults.length > 0;
+  return (
+    <div className={styles.advice}>
+      <p>
+        {settled ? (
+          <>
+            <b>{words.title}</b> ({percent(top.probability)}). Supply off. {words.remedy} Change one thing, then measure this stage again.
+          </>
+        ) : (
+          <NextStep kit={kit} next={findings.next} rows={findings.rows} healthy={top.faults.length === 0} remedy={words.remedy} />
+        )}
+      </p>
+      {top.faults.length > 0 && (
+        <Button
+          type={settled ? 'primary' : 'default'}
+          onClick={() => {
+            found(top.faults, top.probability, words.title);
+          }}
+        >
+          I found it
+        </Button>
+      )}
+      {children}
+    </div>
+  );
+}
+
+interface NextProps {
+  readonly kit: KitState;
+  readonly next: Findings['next'];
+  readonly rows: readonly TableRow[];
+  readonly healthy: boolean;
+  readonly remedy: string;
+}
+
+function NextStep({ kit, next, rows, healthy, remedy }: NextProps) {
+  const target = next && targetOfObservable(kit, next.id);
+  const cold = rows.some((r) => r.id === next?.id && (r.mode === 'ohms' || r.mode === 'diode'));
+  if (next && target && observableOfTarget(target))
+    return (
+      <>
+        <b>One more reading helps: {rowTitle(kit, next.id, rows)}.</b> Of all that is left it is expected to tell most for its trouble ({next.bits.toFixed(1)}{' '}
+        bits). {cold ? 'About a minute and a half: supply off and capacitors empty first.' : 'About 20 seconds, board live at low voltage.'}
+      </>
+    );
+  return healthy ? (
+    <>
+      <b>Nothing stands out.</b> Every reading so far fits a healthy board.
+    </>
+  ) : (
+    <>
+      <b>No further reading would separate these.</b> Look at the first one: {remedy}
+    </>
+  );
+}

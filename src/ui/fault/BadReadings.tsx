@@ -1,0 +1,52 @@
+import { Alert, Button } from 'antd';
+import type { Findings } from '@/core/diagnose';
+import type { KitState } from '@/core/kit';
+import { targetOfObservable } from '@/core/loop';
+import { percent, rowTitle } from './words';
+
+/** From here on a reading is doubted aloud (choice of this product). */
+const DOUBTED = 0.3;
+
+type Bad = Findings['badReadings'][number];
+
+/** Readings that contradict all others, with what probably went wrong; reading them again settles it. */
+export function BadReadings({ kit, findings, again }: { kit: KitState; findings: Findings; again: (target: string) => void }) {
+  return findings.badReadings
+    .filter((b) => b.probability >= DOUBTED)
+    .map((b) => {
+      const target = targetOfObservable(kit, b.id);
+      return (
+        <Alert
+          key={b.id}
+          type="warning"
+          role="status"
+          title={`${rowTitle(kit, b.id, findings.rows)} contradicts everything else (${percent(b.probability)}): ${words(kit, findings, b)}. Read it again.`}
+          action={
+            target && (
+              <Button
+                size="small"
+                onClick={() => {
+                  again(target.id);
+                }}
+              >
+                Read it again
+              </Button>
+            )
+          }
+        />
+      );
+    });
+}
+
+function words(kit: KitState, findings: Findings, { why, as }: Bad): string {
+  switch (why) {
+    case 'sign':
+      return 'with the probes exchanged it would fit';
+    case 'other-point':
+      return `read at ${as === null ? 'another point' : rowTitle(kit, as, findings.rows)} it would fit`;
+    case 'decimal':
+      return 'with the decimal point elsewhere it would fit';
+    case 'no-contact':
+      return 'the probe seems to have had no contact, or the meter stood on AC';
+  }
+}

@@ -1,0 +1,139 @@
+'use client';
+import { Alert, Button, Progress } from 'antd';
+import { lazy, Suspense, useState } from 'react';
+import type { KitState } from '@/core/kit';
+import type { Phase } from '@/core/loop';
+import { useSuspects } from '../results/useSuspects';
+import zones from '../shell/zones.module.css';
+import type { Loop } from '../probe/useLoop';
+import { Advice } from './Advice';
+import { BadReadings } from './BadReadings';
+import styles from './Fault.module.css';
+import { Predictions } from './Predictions';
+import { SuspectList } from './SuspectList';
+import { OtherFound } from './OtherFound';
+import { RepairStory } from './RepairStory';
+import { SymptomGuide } from './SymptomGuide';
+import { useFound } from './useFound';
+
+const SuspectCard = lazy(() => import('./SuspectCard').then((m) => ({ default: m.SuspectCard })));
+
+/** Find fault: who could have done it, what each would show, what to read next. */
+export function FaultView({ kit, loop, go }: { kit: KitState; loop: Loop; go: (phase: Phase) => void }) {
+  const { result, progress, stopped, stop, again } = useSuspects(kit, true);
+  const findings = result.value;
+  const [opened, setOpened] = useState<string | null>(null);
+  const found = useFound(go);
+  const readings = [...kit.readings.values()].some((all) => all.some((t) => t.entry.kind !== 'observed'));
+  if (!kit.sheet.circuit || !readings) return <NoSuspects kit={kit} loop={loop} go={go} />;
+  const fresh = result.state === 'fresh';
+  return (
+    <div className={`${zones.zones} ${zones.listThing}`}>
+      <section className={zones.card} aria-label="Suspects" tabIndex={0}>
+        <h2 className={zones.label}>{findings ? `Suspects after ${findings.readings} readings, of ${findings.faults - 1} possible faults` : 'Suspects'}</h2>
+        {progress !== null && <Working progress={progress} first={!findings} stop={stop} />}
+        {(stopped || result.state === 'failed') && (
+          <Alert
+            type={stopped ? 'info' : 'error'}
+            title={stopped ? 'Stopped: the suspects were not worked out.' : `The suspects could not be computed: ${result.message ?? ''}`}
+            action={
+              <Button size="small" onClick={again}>
+                {stopped ? 'Go on' : 'Try again'}
+              </Button>
+            }
+          />
+        )}
+        {findings && (
+          <div className={fresh ? '' : styles.older}>
+            {!fresh && <p className="soft">From the readings before; being worked out anew.</p>}
+            {fresh && (
+              <BadReadings
+                kit={kit}
+                findings={findings}
+                again={(target) => {
+                  go('power');
+                  loop.choose(target);
+                }}
+              />
+            )}
+            <SuspectList kit={kit} findings={findings} opened={opened} open={setOpened} />
+          </div>
+        )}
+      </section>
+      <section className={`${zones.card} ${styles.predictions} ${opened === null ? '' : styles.single}`} aria-label="Predictions">
+        {findings ? (
+          <>
+            {opened === null ? (
+              <>
+                <h2 className={zones.label}>What each suspect would show</h2>
+                <Predictions kit={kit} findings={findings} />
+              </>
+            ) : (
+              <Suspense>
+                <SuspectCard
+                  kit={kit}
+                  findings={findings}
+                  opened={opened}
+                  close={() => {
+                    setOpened(null);
+                  }}
+                  found={found.fault}
+                />
+              </Suspense>
+            )}
+            {fresh && (
+              <Advice kit={kit} findings={findings} found={found.fault}>
+                <OtherFound kit={kit} found={found.other} />
+              </Advice>
+            )}
+          </>
+        ) : (
+          <p className="soft">The table of what each suspect would show appears here.</p>
+        )}
+      </section>
+    </div>
+  );
+}
+
+function Working({ progress, first, stop }: { progress: number; first: boolean; stop: () => void }) {
+  return (
+    <div className={styles.working}>
+      <Progress percent={Math.round(progress * 100)} size="small" showInfo={false} aria-label="Working out what each fault would show" />
+      {first && <p className="soft">Working out what each fault would show…</p>}
+      {progress < 0.95 && (
+        <Button size="small" onClick={stop}>
+          Stop
+        </Button>
+      )}
+    </div>
+  );
+}
+
+/** Before readings can tell: what was repaired last, and the guide by symptoms. */
+function NoSuspects({ kit, loop, go }: { kit: KitState; loop: Loop; go: (phase: Phase) => void }) {
+  const circuit = kit.sheet.circuit !== null;
+  const to = circuit ? 'power' : 'circuit';
+  return (
+    <div className={styles.without}>
+      <section className={zones.card} aria-label="Suspects" tabIndex={0}>
+        <RepairStory kit={kit} loop={loop} go={go} />
+        <div className={zones.row}>
+          <p>
+            {circuit
+              ? 'No suspects yet. They come from readings: take those of the first powered stage, and come here when one is out.'
+              : 'No suspects yet. Without a circuit nothing can be computed: give the kit one, from a SPICE deck or from blocks.'}
+          </p>
+          <Button
+            type="primary"
+            onClick={() => {
+              go(to);
+            }}
+          >
+            {circuit ? 'To Power up' : 'To the Circuit'}
+          </Button>
+        </div>
+      </section>
+      <SymptomGuide kit={kit} />
+    </div>
+  );
+}

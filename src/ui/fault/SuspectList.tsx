@@ -1,0 +1,81 @@
+import { Button, Progress } from 'antd';
+import { useMemo } from 'react';
+import { type Findings, workOf, workReasons } from '@/core/diagnose';
+import { describeFaults } from '@/core/fault';
+import type { KitState } from '@/core/kit';
+import styles from './Fault.module.css';
+import { keyOf, percent, unitOfFault } from './words';
+
+const LEAST_SHOWN = 0.005;
+const MUCH_UNEXPLAINED = 0.3;
+const NEAREST = 3;
+
+interface Props {
+  readonly kit: KitState;
+  readonly findings: Findings;
+  /** The suspect that is looked at closely. */
+  readonly opened: string | null;
+  readonly open: (key: string) => void;
+}
+
+/** All faults that could have done it, by their probability. Each can be opened. */
+export function SuspectList({ kit, findings, opened, open }: Props) {
+  const work = useMemo(() => workOf(kit), [kit]);
+  const lost = findings.unexplained > MUCH_UNEXPLAINED;
+  const rows = findings.suspects
+    .filter((s) => s.probability >= LEAST_SHOWN)
+    .map((s) => ({
+      key: s.faults.length === 0 ? null : keyOf(s.faults),
+      ...describeFaults(s.faults, (f) => unitOfFault(kit, f)),
+      probability: s.probability,
+      reasons: s.faults.flatMap((f) => workReasons(f, work)),
+    }));
+  // Where nothing fits, what comes nearest is named all the same: its red cells say what does not fit.
+  const nearest = lost ? findings.suspects.filter((s) => s.probability < LEAST_SHOWN).slice(0, NEAREST) : [];
+  if (findings.unexplained >= LEAST_SHOWN)
+    rows.push({
+      key: null,
+      title: 'Something I do not know',
+      cause: 'none of the faults that I know explains all readings',
+      remedy: '',
+      probability: findings.unexplained,
+      reasons: [],
+    });
+  return (
+    <>
+      <ol className={styles.suspects} aria-label="Suspects by probability">
+        {rows.map((s) => (
+          <li key={s.title} className={styles.suspect}>
+            {s.key === null ? (
+              <b>{s.title}</b>
+            ) : (
+              <Button
+                type="link"
+                className={styles.open ?? ''}
+                aria-pressed={s.key === opened}
+                onClick={() => {
+                  open(s.key!);
+                }}
+              >
+                {s.title}
+              </Button>
+            )}
+            <b className="num">{percent(s.probability)}</b>
+            <small>{[s.cause, ...s.reasons.map((r) => `${r.factor < 1 ? 'less' : 'more'} likely: ${r.why}`)].join('; ')}</small>
+            <Progress className={styles.bar ?? ''} percent={100 * s.probability} showInfo={false} size="small" aria-hidden="true" />
+          </li>
+        ))}
+      </ol>
+      <p className="soft">
+        Open a suspect to see what speaks for it and against it. The other {findings.faults - 1 - rows.filter((r) => r.key !== null).length} faults hardly fit.
+      </p>
+      {nearest.length > 0 && (
+        <p>
+          <b>Nearest of those I know:</b> {nearest.map((s) => describeFaults(s.faults, (f) => unitOfFault(kit, f)).title).join('; ')}. In the table beside, red
+          cells are the readings that do not fit them.
+        </p>
+      )}
+      {lost && <p className="soft">Take each odd reading once more: exchanged probes, a neighbouring point or a wrong range look just like this.</p>}
+    </>
+  );
+}

@@ -1,0 +1,109 @@
+import { Alert, Button, Drawer, Form, Input } from 'antd';
+import dynamic from 'next/dynamic';
+import { useState } from 'react';
+import type { KitState } from '@/core/kit';
+import { useBench } from '@/store/bench';
+import { Choose } from '../form/Choose';
+import { InlineForm } from '../form/InlineForm';
+import { QuantityItem } from '../form/Items';
+import { required } from '../form/rules';
+import zones from '../shell/zones.module.css';
+import { givenOf, type Values } from './given';
+import { type Drawn, type Said, type Sum, type SumField, SUMS } from './sums';
+import styles from './LoadDesk.module.css';
+
+const Chart = dynamic(() => import('../drawn/Chart').then((m) => m.Chart), { ssr: false });
+
+/** What is reckoned beside the readings: heat, load, recordings, a lamp in series, what the seller claims. */
+export function LoadDesk({ kit, close }: { kit: KitState; close: () => void }) {
+  const [id, setId] = useState(SUMS[0]!.id);
+  return (
+    <Drawer open size="large" title="Load, heat, waveforms, claims" onClose={close}>
+      {kit.sheet.claims.length > 0 && (
+        <p className={zones.note}>
+          <b>The seller claims:</b> {kit.sheet.claims.map((c) => c.text).join(' · ')}
+        </p>
+      )}
+      <Choose<string>
+        aria-label="What to reckon"
+        className={`${styles.choice} ${styles.desk}`}
+        value={id}
+        options={SUMS.map((sum) => ({ value: sum.id, label: sum.title }))}
+        onChange={setId}
+      />
+      <OneSum key={id} sum={SUMS.find((sum) => sum.id === id)!} />
+    </Drawer>
+  );
+}
+
+type Outcome = { readonly said: readonly Said[]; readonly drawn?: Drawn } | { readonly error: string } | null;
+
+function OneSum({ sum }: { sum: Sum }) {
+  const append = useBench((s) => s.append);
+  const [outcome, setOutcome] = useState<Outcome>(null);
+  const [kept, setKept] = useState(false);
+  const run = (values: Values) => {
+    setKept(false);
+    try {
+      setOutcome(sum.run(givenOf(sum, values)));
+    } catch (error) {
+      setOutcome({ error: (error as Error).message });
+    }
+  };
+  return (
+    <>
+      <p className={zones.section}>{sum.about}</p>
+      <InlineForm<Values> name={`sum-${sum.id}`} submit="Reckon" initial={Object.fromEntries(sum.fields.map((f) => [f.key, f.initial ?? '']))} done={run}>
+        {sum.fields.map((f) => (
+          <SumItem key={f.key} field={f} />
+        ))}
+      </InlineForm>
+      {outcome && 'error' in outcome && <Alert type="error" title={outcome.error} className={styles.answer ?? ''} />}
+      {outcome && 'said' in outcome && (
+        <section aria-label={`${sum.title}: the answer`} className={styles.answer}>
+          {outcome.said.map((s) => (
+            <p key={s.text} className={s.tone === 'plain' ? '' : `v-${s.tone}`}>
+              {s.text}
+            </p>
+          ))}
+          {outcome.drawn && <Chart {...outcome.drawn} />}
+          <Button
+            size="small"
+            disabled={kept}
+            onClick={() => {
+              void append({ kind: 'noted', text: `${sum.title}: ${outcome.said.map((s) => s.text).join(' ')}` }).then(() => {
+                setKept(true);
+              });
+            }}
+          >
+            {kept ? 'It stands in the logbook' : 'Write it into the logbook'}
+          </Button>
+        </section>
+      )}
+    </>
+  );
+}
+
+function SumItem({ field }: { field: SumField }) {
+  if (field.rows !== undefined)
+    return (
+      <Form.Item name={field.key} label={field.label} className={styles.rows ?? ''} rules={[required('Write at least a few rows.')]}>
+        <Input.TextArea rows={6} placeholder={field.rows} spellCheck={false} />
+      </Form.Item>
+    );
+  if (field.choices)
+    return (
+      <Form.Item name={field.key} label={field.label} className={styles.choice ?? ''}>
+        <Choose options={field.choices.map(([value, label]) => ({ value, label }))} />
+      </Form.Item>
+    );
+  return (
+    <QuantityItem
+      name={field.key}
+      label={field.label}
+      unit={field.unit ?? null}
+      wide="m"
+      {...(field.optional ? {} : { rules: [required('A number is wanted here.')] })}
+    />
+  );
+}

@@ -1,0 +1,156 @@
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { type Beside, type Draft, NOTHING_BESIDE, suggestedNets } from '@/core/draft';
+import type { Columns } from '@/core/partslist';
+import { readListFile } from '@/store/listText';
+import { askFree } from '@/store/results';
+import { createKit } from '@/store/shelf';
+import { type Begun, loadBegun, saveBegun } from '@/store/storage';
+import { useAnswer } from '../results/useResult';
+
+export const MOST_CHARACTERS = 2_000_000;
+
+const NOTHING_READ: Draft = {
+  rows: [],
+  lines: [],
+  list: { lines: [], needs: [], options: [], remarks: [], way: 'free', columns: [], heading: -1 },
+  circuit: null,
+  deckRemarks: [],
+  nets: [],
+  mismatches: [],
+  unsolvable: null,
+};
+
+const NOTHING_BEGUN: Begun = { title: '', list: '', deck: '', way: 'none', step: 0, built: false, nets: null, beside: NOTHING_BESIDE };
+
+/** What has been given so far, how it was understood, and the kit that comes of it. All of it outlives a reload. */
+export function useNewKit(open: (id: string, built: boolean) => void) {
+  const { begun, change, forget, restored } = useBegun();
+  const { title, list, deck, nets: chosen, beside } = begun;
+  const [message, setMessage] = useState<string | null>(null);
+  const [columns, setColumns] = useState<Columns | null>(null);
+  const [note, setNote] = useState('');
+  const slowList = useDeferredValue(list);
+  const slowDeck = useDeferredValue(deck);
+  const asked = useMemo(() => ({ list: slowList, deck: slowDeck, columns }), [slowList, slowDeck, columns]);
+  const answer = useAnswer('readDraft', asked);
+  const draft = answer.value ?? NOTHING_READ;
+  const say = (e: unknown) => {
+    setMessage((e as Error).message);
+  };
+  const set = (part: Partial<Begun>) => {
+    change(part);
+    setMessage(null);
+  };
+  return {
+    begun,
+    set,
+    restored,
+    draft,
+    asked,
+    reading: answer.state === 'working',
+    nets: chosen ?? suggestedNets(draft),
+    setColumns,
+    message,
+    note,
+    setList: (text: string) => {
+      // A field that was filled from a file reports a change once more when it loses the focus.
+      if (text === list) return;
+      set({ list: text });
+      setColumns(null);
+      setNote('');
+    },
+    /** Another circuit: which nets can be reached is asked anew where it lost some. */
+    setDeck: (text: string, more: Beside | null = null) => {
+      set({
+        deck: text,
+        nets: null,
+        // What a circuit brought along goes with it.
+        ...(text.trim() === '' ? { beside: NOTHING_BESIDE } : {}),
+        ...(more ? { beside: { where: { ...beside.where, ...more.where }, looks: [...beside.looks, ...more.looks] } } : {}),
+      });
+    },
+    takeFile: (file: File) => {
+      readListFile(file).then(({ text, encoding }) => {
+        set({ list: text.slice(0, MOST_CHARACTERS).replace(/\r\n?/g, '\n') });
+        setColumns(null);
+        setNote(`${file.name}, read as ${encoding}.`);
+      }, say);
+    },
+    anew: () => {
+      forget();
+      setColumns(null);
+      setNote('');
+      setMessage(null);
+    },
+    make: () => {
+      askFree('readDraft', { list, deck, columns })
+        .then((read) => {
+          const blocked = problemOf(read, list, deck);
+          if (blocked !== null) throw new Error(blocked);
+          const reach = chosen ?? suggestedNets(read);
+          return createKit({
+            title: title.trim() || read.circuit?.title || 'My kit',
+            draft: read,
+            deck,
+            nets: read.nets.filter((n) => reach.includes(n)),
+            beside,
+            built: begun.built,
+          });
+        })
+        .then((id) => {
+          forget();
+          open(id, begun.built);
+        }, say);
+    },
+  };
+}
+
+/** The kit that is being made, kept as it grows and found again after a reload. */
+function useBegun() {
+  const [begun, setBegun] = useState(NOTHING_BEGUN);
+  const [restored, setRestored] = useState(false);
+  const typed = useRef(false);
+  useEffect(() => {
+    let gone = false;
+    loadBegun().then(
+      (held) => {
+        // Whoever has typed already goes on with that.
+        if (gone || held === null || typed.current) return;
+        setBegun(held);
+        setRestored(true);
+      },
+      () => undefined,
+    );
+    return () => {
+      gone = true;
+    };
+  }, []);
+  return {
+    begun,
+    restored,
+    change: (part: Partial<Begun>) => {
+      typed.current = true;
+      setBegun((now) => {
+        const next = { ...now, ...part };
+        // A full storage costs the way back to this page, not what stands on it.
+        saveBegun(next).catch(() => undefined);
+        return next;
+      });
+    },
+    forget: () => {
+      setBegun(NOTHING_BEGUN);
+      setRestored(false);
+      saveBegun(null).catch(() => undefined);
+    },
+  };
+}
+
+/** Why no kit can be made of this yet; null when it can. */
+function problemOf(draft: Draft, list: string, deck: string): string | null {
+  if (list.trim() === '' && deck.trim() === '') return 'Give a parts list or a circuit first.';
+  if (draft.deckRemarks.some((d) => d.severity === 'error'))
+    return 'The circuit has errors: mend the lines named in the step Circuit, or choose “Nothing yet” there to make a kit without one.';
+  if (draft.unsolvable !== null) return draft.unsolvable;
+  if (list.trim() !== '' && draft.lines.length === 0) return 'No line of the list was understood: see the remarks in the step List.';
+  return null;
+}

@@ -1,0 +1,127 @@
+import { Slider } from 'antd';
+import { useMemo } from 'react';
+import type { KitState, MeasureCheck } from '@/core/kit';
+import { freshTaken, isMeasure, type MeasureProgress, type StageProgress } from '@/core/loop';
+import { type Adjustment, shareAt } from '@/core/power';
+import { print } from '@/core/quantity';
+import { checkObservableId, unitOf } from '@/core/vocabulary';
+import { useBench } from '@/store/bench';
+import { useResult } from '../results/useResult';
+import zones from '../shell/zones.module.css';
+
+const MULTI_TURN = /(\d{2})\s*-?\s*turn/i;
+
+/** Turn a control until a reading is right: which way, how far, whether it can be had at all. */
+export function AdjustPanel({ kit, here, check }: { kit: KitState; here: StageProgress; check: MeasureCheck }) {
+  const ref = check.adjust!;
+  const progress = here.checks.find((c): c is MeasureProgress => isMeasure(c) && c.check.id === check.id);
+  const asked = useMemo(() => ({ stage: here.stage.id, check: check.id, limits: limitsOf(here) }), [here, check.id]);
+  const forecast = useResult('adjustment', kit, asked);
+  const known = forecast.state === 'fresh' ? forecast.value : null;
+  const window = progress?.window ?? null;
+  const taken = freshTaken(kit, here.stage, check.id).flatMap(({ entry }) => (entry.kind === 'read' && entry.reading !== 'over' ? [entry.reading] : []));
+  const unit = unitOf(check.mode);
+  return (
+    <section aria-label="Adjusting">
+      <h2 className={zones.label}>Turn {ref}</h2>
+      <p>
+        {window
+          ? `Until it reads ${print(window.low, unit)} to ${print(window.high, unit)}. Read, turn, read again: each reading is entered.`
+          : 'Type a window for this check: without one there is nothing to turn to.'}
+      </p>
+      {known && window && <Way adjustment={known} kit={kit} last={taken.at(-1) ?? null} holds={progress?.verdict === 'in'} />}
+      {forecast.state === 'fresh' && known === null && (
+        <p className="soft">Where {ref} has to stand cannot be computed here: watch the reading, and turn slowly.</p>
+      )}
+      {stuck(taken) && progress?.verdict !== 'in' && (
+        <p className={zones.caution}>
+          It does not move while you turn: the wiper or a joint of {ref} is open, the probe sits at the wrong point, or the stage behind it is dead.
+        </p>
+      )}
+      {known && <Position kit={kit} adjustment={known} />}
+    </section>
+  );
+}
+
+/** What the adjusting checks of a stage are turned into. */
+const limitsOf = (here: StageProgress) =>
+  Object.fromEntries(
+    here.checks.flatMap((c) =>
+      isMeasure(c) && c.check.adjust !== undefined && c.window
+        ? [[checkObservableId(here.stage.id, c.check.id), { low: c.window.low, high: c.window.high }] as const]
+        : [],
+    ),
+  );
+
+/** Three readings in a row that agree within this share did not move (choice of this product). */
+const STILL = 0.002;
+const stuck = (taken: readonly number[]): boolean => {
+  const last = taken.slice(-3);
+  return last.length === 3 && Math.max(...last) - Math.min(...last) <= STILL * Math.max(...last.map(Math.abs));
+};
+
+const share = (s: number) => `${Math.round(100 * s)} %`;
+
+function Way({ adjustment, kit, last, holds }: { adjustment: Adjustment; kit: KitState; last: number | null; holds: boolean }) {
+  const { control, course, at, because, rounds, movedBy } = adjustment;
+  const [from, to] = [course[0]!, course.at(-1)!];
+  const line = kit.sheet.lines.find((l) => l.refs.includes(control));
+  const turns = Number(MULTI_TURN.exec(`${line?.label ?? ''} ${line?.type ?? ''} ${line?.note ?? ''}`)?.[1] ?? 0);
+  const way = (s: number) => (turns > 0 ? `${(s * turns).toFixed(1)} turns` : share(s));
+  const stands = last === null ? null : shareAt(course, last);
+  const more = stands === null || at === null ? null : at - stands;
+  return (
+    <>
+      <p className="soft">
+        A healthy board reads {print(from, 'V', 3)} at its lower end and {print(to, 'V', 3)} at its upper end.
+      </p>
+      {at === null ? (
+        <p className={zones.caution}>
+          With this circuit it cannot be reached
+          {because.length > 0
+            ? `, because of what ${because.join(', ')} measured: with ${because.length === 1 ? 'its' : 'their'} listed value it could. Exchange ${because.length === 1 ? 'it' : 'one'} first.`
+            : '. Compare the window with the circuit: one of them is wrong, or a part that was not measured.'}
+        </p>
+      ) : holds ? (
+        <p>It holds.</p>
+      ) : more === null ? (
+        <p>
+          It should come to stand at about <b>{way(at)}</b>
+          {turns > 0 ? ' from its lower end' : ' of its way'}.{last !== null && ' This reading lies beyond both ends: what is wrong is not the setting.'}
+        </p>
+      ) : (
+        <p>
+          Turn towards its <b>{more > 0 ? 'upper' : 'lower'} end</b>, by about <b>{way(Math.abs(more))}</b>
+          {turns > 0 ? '' : ' of its way'}.
+        </p>
+      )}
+      {movedBy.length > 0 && (
+        <p className="soft">
+          {movedBy.join(' and ')} {movedBy.length === 1 ? 'moves' : 'move'} this reading too: turn one after the other{' '}
+          {rounds === null
+            ? 'as long as it gets better; by this circuit they never hold together.'
+            : `until all hold, in about ${rounds} ${rounds === 1 ? 'round' : 'rounds'}.`}
+        </p>
+      )}
+    </>
+  );
+}
+
+/** Where the control stands, as far as it is known: later windows follow it. */
+function Position({ kit, adjustment: { control, now, track } }: { kit: KitState; adjustment: Adjustment }) {
+  const append = useBench((s) => s.append);
+  return (
+    <>
+      <p className="soft">Where it stands now; later windows follow it{kit.settings.standIn ? ', and so does the simulated board' : ''}:</p>
+      <Slider
+        key={now}
+        ariaLabelForHandle={`Position of ${control}, percent of its way`}
+        defaultValue={Math.round(100 * now)}
+        tooltip={{ formatter: (v) => `${v ?? 0} %` }}
+        onChangeComplete={(v) => {
+          void append({ kind: 'set', ref: control, value: (v / 100) * (track ?? 1) });
+        }}
+      />
+    </>
+  );
+}

@@ -1,0 +1,80 @@
+import { Button, Form, Input, Modal } from 'antd';
+import { useState } from 'react';
+import type { StageProgress } from '@/core/loop';
+import { useBench } from '@/store/bench';
+import { required } from '../form/rules';
+import zones from '../shell/zones.module.css';
+
+type Way = 'on' | 'again';
+
+const ASKED: Readonly<Record<Way, { readonly title: string; readonly ok: string; readonly about: string }>> = {
+  on: {
+    title: 'Go on all the same',
+    ok: 'Go on',
+    about: 'The next stages are then measured on a board of which this one did not pass: what is wrong here will show there. The reason stays in the logbook.',
+  },
+  again: { title: 'Do this stage again', ok: 'From the start', about: 'What was read here so far stays in the logbook and no longer counts.' },
+};
+
+/** A stage that failed, is doubtful or is left out stops the next ones, unless somebody says why not; any can be done again. */
+export function StageGate({ here }: { here: StageProgress }) {
+  const append = useBench((s) => s.append);
+  const [way, setWay] = useState<Way | null>(null);
+  const [form] = Form.useForm<{ reason: string }>();
+  const { stage, status, checks } = here;
+  const read = checks.some((c) => c.verdict !== 'none');
+  const words = status === 'failed' ? 'Go on all the same' : status === 'doubtful' ? 'Accept it' : 'Skip this stage';
+  if (status === 'waiting') return null;
+  return (
+    <div className={zones.row}>
+      {(status === 'failed' || status === 'doubtful' || status === 'current') && (
+        <Button
+          size="small"
+          onClick={() => {
+            setWay('on');
+          }}
+        >
+          {words}
+        </Button>
+      )}
+      {read && (
+        <Button
+          size="small"
+          onClick={() => {
+            setWay('again');
+          }}
+        >
+          Do it again
+        </Button>
+      )}
+      <Modal
+        open={way !== null}
+        title={way && ASKED[way].title}
+        okText={way && ASKED[way].ok}
+        onCancel={() => {
+          setWay(null);
+        }}
+        onOk={() => {
+          form.submit();
+        }}
+        destroyOnHidden
+      >
+        <p>{way && ASKED[way].about}</p>
+        <Form<{ reason: string }>
+          form={form}
+          layout="vertical"
+          requiredMark={false}
+          preserve={false}
+          onFinish={({ reason }) => {
+            if (way) void append({ kind: 'gated', stage: stage.id, go: way, reason: reason.trim() });
+            setWay(null);
+          }}
+        >
+          <Form.Item name="reason" label="Because" rules={[required('A reason, in a few words: you will want to know it later.')]}>
+            <Input maxLength={160} autoComplete="off" />
+          </Form.Item>
+        </Form>
+      </Modal>
+    </div>
+  );
+}

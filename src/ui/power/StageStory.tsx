@@ -1,0 +1,85 @@
+import { Button } from 'antd';
+import { lazy, Suspense } from 'react';
+import type { Phase, StageProgress } from '@/core/loop';
+import type { KitState } from '@/core/kit';
+import { print } from '@/core/quantity';
+import zones from '../shell/zones.module.css';
+import { StageGate } from './StageGate';
+import { nameOf } from './StageList';
+
+const FirstPowerCard = lazy(() => import('./FirstPowerCard').then((m) => ({ default: m.FirstPowerCard })));
+
+/** What this stage wants set, what to take care of, and what to do when it fails. */
+export function StageStory({ kit, here, go }: { kit: KitState; here: StageProgress; go: (phase: Phase) => void }) {
+  const { stage, status, checks, reason } = here;
+  const doubtful = checks.filter((c) => c.verdict === 'doubtful');
+  const out = checks.filter((c) => c.verdict === 'out');
+  return (
+    <>
+      <h2 className={zones.label}>{status === 'failed' ? 'Stop here' : 'This stage'}</h2>
+      {status === 'failed' ? (
+        <>
+          <p>
+            <b>{out.map((c) => nameOf(c) || c.check.title).join(', ')}</b> {out.length === 1 ? 'is' : 'are'} not as a healthy board would read.
+          </p>
+          <p>Fit nothing further. Supply off before you touch a part.</p>
+          <p className={zones.note}>
+            <b>Next:</b> take the other readings of this stage if the board stays cool, then look who could have done it.
+          </p>
+          <Button
+            type="primary"
+            onClick={() => {
+              go('fault');
+            }}
+          >
+            Find the fault
+          </Button>
+        </>
+      ) : (
+        <>
+          {status === 'overridden' && <p className={zones.note}>Gone on all the same: {reason}. What is read here again speaks for itself.</p>}
+          {status === 'doubtful' && (
+            <p className={zones.note}>
+              <b>{doubtful.map((c) => nameOf(c) || c.check.title).join(', ')}</b> lies just outside, by less than the meter can tell. Read it again on a better
+              range or with another meter, or accept it with a reason.
+            </p>
+          )}
+          {status === 'waiting' && <p className={zones.note}>The stages above have not passed: look what it will want, and do not power it yet.</p>}
+          {stage.note && <p>{stage.note}</p>}
+          {stage.supplies.map((s) => (
+            <p key={s.source}>
+              Supply <span className="num">{s.source}</span>: <b className="num">{print(s.volts, 'V', 3)}</b>
+              {s.feed === 'winding' ? (
+                ' AC.'
+              ) : (
+                <>
+                  , current limit <b className="num">{print(s.limit, 'A', 3)}</b>.
+                </>
+              )}
+            </p>
+          ))}
+          {(stage.settings ?? []).map((s) => (
+            <p key={s.ref}>{s.text}.</p>
+          ))}
+          {stage.fits.length > 0 && stage.kind === 'power' && <p>In for this stage: {stage.fits.join(', ')}.</p>}
+        </>
+      )}
+      {status !== 'failed' && (
+        <Suspense>
+          <FirstPowerCard key={stage.id} kit={kit} stage={stage} />
+        </Suspense>
+      )}
+      {status === 'passed' && (
+        <p>
+          <b>All stages have passed.</b> Let it run for a while and touch-test: nothing should get hot.
+        </p>
+      )}
+      {status !== 'failed' && kit.sheet.circuit !== null && (
+        <p className="soft">
+          Windows come from the circuit as fitted here, with the values that you measured, tolerances, other makers’ semiconductors and your meter.
+        </p>
+      )}
+      <StageGate here={here} />
+    </>
+  );
+}

@@ -1,0 +1,46 @@
+/** The reading that is asked for next: the one that tells most, weighed against its trouble. */
+import { readDeck } from '@/core/circuit';
+import { Diagnoser } from '@/core/diagnose/diagnoser';
+import { listFaults } from '@/core/fault';
+import { HANDHELD } from '@/core/meter';
+
+const { circuit } = readDeck('t\nV1 vcc 0 9\nR1 vcc a 10k\nR2 a 0 10k\nR3 a b 4.7k\nR4 b 0 10k');
+const part = (ref: string, value: number) => ({
+  ref,
+  element: ref,
+  kind: 'resistor' as const,
+  value,
+  model: null,
+  tolerance: [-0.05, 0.05] as const,
+  range: null,
+});
+const board = { parts: [part('R1', 1e4), part('R2', 1e4), part('R3', 4700), part('R4', 1e4)], neighbours: [] };
+const volts = (net: string) => ({ id: net, mode: 'dcv' as const, red: net, black: '0' });
+const problem = {
+  board,
+  scenes: [
+    { circuit, observables: [{ id: 'cold', mode: 'ohms' as const, red: 'a', black: 'b' }] },
+    { circuit, observables: [volts('a'), volts('b')] },
+  ],
+  meter: HANDHELD,
+};
+const ask = (effort: (mode: string) => number) =>
+  new Diagnoser(problem, { healthy: 0.4, prior: () => 1, badReading: 0.05, faults: listFaults, effort }).diagnose([{ id: 'b', value: 0 }]).next;
+
+test('with b at nothing, a tells R3 from R1: it is asked for, and how much it tells is said', () => {
+  const next = ask(() => 1)!;
+  expect(['a', 'cold']).toContain(next.id);
+  expect(next.bits).toBeGreaterThan(0.3);
+});
+test('ohms with the supply off are dear: the voltage is asked for; where they cost nothing the other way round', () => {
+  expect(ask((mode) => (mode === 'ohms' ? 10 : 1))!.id).toBe('a');
+  expect(ask((mode) => (mode === 'ohms' ? 1 : 10))!.id).toBe('cold');
+});
+test('what is read already, or tells nothing, is not asked for', () => {
+  const all = new Diagnoser(problem).diagnose([
+    { id: 'a', value: 5.9 },
+    { id: 'b', value: 4.0 },
+    { id: 'cold', value: 3800 },
+  ]);
+  expect(all.next).toBeNull();
+});
