@@ -12,6 +12,10 @@ export async function keepPhoto(file: File): Promise<{ photo: NotePhoto; bytes: 
   try {
     bitmap = await createImageBitmap(file);
   } catch {
+    if (/\.hei[cf]$/i.test(file.name) || /^image\/hei[cf]/.test(file.type))
+      throw new Error(
+        `${file.name} is a HEIC picture, which this browser cannot open. Send it from the phone as JPEG (camera settings, “most compatible”), or open it in the phone's gallery and share a copy or a screenshot.`,
+      );
     throw new Error(`${file.name} is no picture that this browser can read. Save it as JPEG or PNG.`);
   }
   const scale = Math.min(1, LONGEST / Math.max(bitmap.width, bitmap.height));

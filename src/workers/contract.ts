@@ -17,6 +17,7 @@ import {
   type KitDocument,
   type KitState,
   type ReadingValue,
+  type Sheet,
   type Stage,
   type StandIn,
 } from '@/core/kit';
@@ -66,6 +67,8 @@ interface Shapes {
   netVolts: { inputs: { setup: Setup; stage: string | null }; asked: string | null; result: Readonly<Record<string, number>> };
   /** The course of a net in time, from the operating point (or the deck's start values). */
   course: { inputs: CourseAsked; asked: CourseAsked; result: Course };
+  /** Places for parts of which none is known, not to scale. */
+  layout: { inputs: Pick<Sheet, 'lines' | 'circuit'>; asked: undefined; result: Sheet['placement'] };
   /** A pasted list and deck, read. */
   readDraft: { inputs: DraftAsked; asked: DraftAsked; result: Draft };
   /** The ladder of stages that a list and a deck would get. */
@@ -144,6 +147,9 @@ const boardsOf = ({ sittings, setup }: InvestigationInputs) => ({
   boards: sittings.map((s) => ({ stage: s.stage, setup: s.setup, read: s.newest ? null : s.readings.map((r) => r.observable) })),
 });
 
+/** Only a kit with a circuit and without any place is laid out. */
+const layoutInputs = weakMapMemoize(({ lines, circuit, placement }: Sheet) => (circuit && placement.length === 0 ? { lines, circuit } : null));
+
 /** Once per sheet: an order of what matters that changes after every reading would only confuse. */
 const asListed = weakMapMemoize((setup: Setup): Setup => ({ ...setup, board: { ...BARE_BOARD, straps: setup.board.straps }, measured: new Map() }));
 
@@ -173,6 +179,7 @@ export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } =
   overloads: { ...question, priority: 1, inputs: (kit) => withCircuit(kit, () => setupOf(kit)) },
   netVolts: { ...question, priority: 1, inputs: (kit, stage) => ({ setup: setupOf(kit), stage }) },
   course: { ...question, inputs: (_, asked) => asked },
+  layout: { lane: 'read', long: true, priority: 1, inputs: ({ sheet }) => layoutInputs(sheet) },
   readDraft: { lane: 'read', long: true, priority: 0, inputs: (_, asked) => asked },
   draftStages: { lane: 'read', long: true, priority: 0, inputs: (_, asked) => asked },
   checkDeck: { lane: 'read', long: true, priority: 0, inputs: (_, asked) => asked },

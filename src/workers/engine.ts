@@ -3,6 +3,7 @@ import { ConsequenceSolver, consequenceText, influences, substitutes } from '@/c
 import { type Diagnoser, diagnoserOf, findSuspects, investigate, type Investigation } from '@/core/diagnose';
 import { makeSheet, readDeckAgainst, readDraft } from '@/core/draft';
 import { sortPile } from '@/core/loop';
+import { laidOut } from '@/core/place';
 import { forecastAdjustment, forecastStage } from '@/core/power';
 import { allWindows, circuitAt, circuitOf, type Setup } from '@/core/stage';
 import { hideTrouble, looseFromBag, pieceCount, practiceStanding, readBoard, readPiece, watchBoard } from '@/stand-in';
@@ -74,6 +75,7 @@ export const ENGINE: { readonly [N in ComputationName]: (inputs: InputsOf<N>, pr
     const from = trace.times.findIndex((t) => t >= seconds * SETTLED);
     return { times: [...thinned(trace.times)], volts: [...thinned(volts)], statistics: statisticsOf(trace.times.subarray(from), volts.subarray(from)) };
   },
+  layout: laidOut,
   readDraft: ({ list, deck, columns }) => readDraft(list, deck, columns),
   draftStages: ({ list, deck, columns, nets, beside }) => makeSheet('', readDraft(list, deck, columns), deck, nets, beside).stages,
   checkDeck: ({ deck, lines, elements }) => readDeckAgainst(deck, lines, elements),

@@ -40,6 +40,7 @@ function kitOf(deck: string, lines: readonly Line[], stages: readonly Stage[] = 
     typeCards,
     photos: [],
     constraints: [],
+    differences: [],
   };
   return newKit(sheet, { id: 'k', at: '2026-01-01T00:00:00Z' });
 }

@@ -108,6 +108,7 @@ export function makeSheet(title: string, draft: Draft, deck: string, nets: reado
     typeCards: [],
     photos: [],
     constraints: [],
+    differences: [],
   };
 }
 

@@ -74,6 +74,7 @@ const PARTS: readonly { readonly from: readonly RoomName[]; readonly read: (room
   { from: ['typeCards'], read: (r) => ({ typeCards: inOrder(r.typeCards) }) },
   { from: ['photos'], read: (r) => ({ photos: inOrder(r.photos) }) },
   { from: ['constraints'], read: (r) => ({ constraints: inOrder(r.constraints) }) },
+  { from: ['differences'], read: (r) => ({ differences: inOrder(r.differences) }) },
 ];
 
 /** The sheet after some rooms changed: what did not change keeps its identity. */
@@ -111,6 +112,7 @@ export function recordsOf(sheet: Sheet, settings: KitSettings): { readonly [R in
     typeCards: sheet.typeCards,
     photos: sheet.photos,
     constraints: sheet.constraints,
+    differences: sheet.differences,
     meters: settings.meters,
     settings: [
       { name: 'meter', value: meter },

@@ -44,6 +44,7 @@ export interface Sheet extends Readonly<RecordOf<'about'>> {
   readonly typeCards: readonly TypeCard[];
   readonly photos: readonly Photo[];
   readonly constraints: readonly RecordOf<'constraints'>[];
+  readonly differences: readonly RecordOf<'differences'>[];
 }
 
 type Setting = RecordOf<'settings'>;
@@ -104,4 +105,5 @@ export const EMPTY_SHEET: Sheet = {
   typeCards: [],
   photos: [],
   constraints: [],
+  differences: [],
 };

@@ -9,6 +9,7 @@ import { orientationCard } from './orientation';
 import { windowFor, type KnownWindows } from './progress';
 import type { Target } from './targets';
 import { lineTitle } from './lineWords';
+import { foundWay } from '../trace';
 
 /** Everything that the probe bar says about the target in hand. */
 export interface TargetCard {
@@ -64,7 +65,7 @@ export function cardOf(kit: KitState, target: Target, windows: KnownWindows): Ta
         entry: 'confirm',
         unit: null,
         expected: null,
-        why: orientationCard(target.line.kind).rule,
+        why: wayRound(kit, target),
         note: notYet(kit, target.id, windows) ?? target.line.note ?? null,
       };
     case 'inspect':
@@ -135,6 +136,11 @@ function pieceCard(kit: KitState, target: Extract<Target, { kind: 'piece' }>): T
     why: '',
     note: line.note ?? null,
   };
+}
+
+/** The rule of the kind; what was found with the tester on this very board comes first. */
+function wayRound(kit: KitState, { line, refs }: Extract<Target, { kind: 'fit' }>): string {
+  return [...refs.flatMap((r) => foundWay(kit, r) ?? []), orientationCard(line.kind).rule].join(' ');
 }
 
 const FROM_INSTRUCTIONS = 'from the instructions';

@@ -13,6 +13,7 @@ export function openMatters(kit: KitState, windows: KnownWindows): string[] {
     ...stages.filter((s) => s.status === 'overridden').map((s) => `“${s.stage.title}” did not pass: ${s.reason ?? ''}`),
     ...stages.filter((s) => s.status !== 'overridden' && s.status !== 'passed').map((s) => `“${s.stage.title}” has not passed`),
     ...(kit.board.removed.size > 0 ? [`left out: ${[...kit.board.removed].join(', ')}`] : []),
+    ...kit.sheet.differences.filter((d) => d.right === undefined).map((d) => `sources differ on ${d.about}`),
     // Who never ticked anything ticks nothing.
     ...(kit.board.fitted.size > 0 && unfitted.length > 0 ? [`not ticked: ${unfitted.slice(0, 8).join(', ')}${unfitted.length > 8 ? ' …' : ''}`] : []),
   ];

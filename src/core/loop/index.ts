@@ -36,6 +36,7 @@ export {
   targetOfObservable,
   type TargetState,
 } from './targets';
+export { everythingFitted } from './unlisted';
 export { sortPile } from './pile';
 export { lineTitle, sellerWords } from './lineWords';
 export { firstOpenPhase, type PhaseProgress, phaseProgress, PHASES, type WorkPhase } from './phases';

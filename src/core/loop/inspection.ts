@@ -1,6 +1,7 @@
 import { deriveExchanged, deriveTray, isSeenTo, type KitState, type Line, type Ref } from '../kit';
 import { fittingFacts } from '../plan';
 import { print } from '../quantity';
+import { foundWay } from '../trace';
 import { factsOf } from '../vocabulary';
 import { lineTitle } from './lineWords';
 import type { LookItem } from './look';
@@ -104,7 +105,7 @@ export function secondLookItems(kit: KitState): LookItem[] {
         .map((r): LookItem => ({
           id: `way/${r}`,
           title: `${r} is the right way round`,
-          good: orientationCard(l.kind).rule,
+          good: [foundWay(kit, r), orientationCard(l.kind).rule].filter(Boolean).join(' '),
           remedy: 'Turn it before anything is switched on. An electrolytic or a chip that was powered the wrong way round is replaced.',
           refs: [r],
           weight: harmOf(l),

@@ -151,6 +151,7 @@ const ROOM_WORDS: Readonly<Record<RoomName, string>> = {
   typeCards: 'Type card',
   photos: 'Photo',
   constraints: 'Order',
+  differences: 'Sources of',
   meters: 'Meter',
   settings: 'Setting',
 };
@@ -172,7 +173,7 @@ function nameOf(room: RoomName, record: string, value: RecordOf<RoomName> | null
   if (room === 'lines' && v) return (v['refs'] as string[]).slice(0, 3).join(', ') || (v['label'] as string);
   if (room === 'about' || room === 'circuit') return '';
   if (room === 'settings') return SETTING_WORDS[record] ?? record;
-  const told = v && ['title', 'name', 'label', 'text'].map((f) => v[f]).find((t) => typeof t === 'string' && t !== '');
+  const told = v && ['title', 'name', 'label', 'text', 'about'].map((f) => v[f]).find((t) => typeof t === 'string' && t !== '');
   return typeof told === 'string' ? told : record;
 }
 
@@ -227,7 +228,7 @@ function fieldText(v: unknown): string {
 
 /** A record within a record by what it is called, else by its figures. */
 function recordText(v: object): string {
-  const named = ['ref', 'title', 'name', 'text', 'id'].map((f) => (v as Record<string, unknown>)[f]).find((t) => typeof t === 'string' && t !== '');
+  const named = ['ref', 'title', 'name', 'text', 'about', 'id'].map((f) => (v as Record<string, unknown>)[f]).find((t) => typeof t === 'string' && t !== '');
   return typeof named === 'string'
     ? named
     : Object.entries(v)

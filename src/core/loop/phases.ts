@@ -1,6 +1,7 @@
 import type { KitState } from '../kit';
 import { currentStage, deriveStages, type KnownWindows, isBehind } from './progress';
-import { countTargets, fitTargets, type Phase, pieceTargets, type TargetState } from './targets';
+import { countTargets, type Phase, pieceTargets, type TargetState } from './targets';
+import { everythingFitted } from './unlisted';
 
 /** The phases of the work, in its order. */
 export const PHASES = ['unpack', 'check', 'fit', 'power', 'fault', 'log'] as const satisfies readonly Phase[];
@@ -49,7 +50,7 @@ export function phaseProgress(kit: KitState, windows: KnownWindows): Readonly<Re
   return {
     unpack: counted(countTargets(kit), 'lines', 'no parts list yet'),
     check: counted(pieceTargets(kit), 'pieces', 'nothing that a meter could measure'),
-    fit: counted(fitTargets(kit), 'lines', 'no positions on the list'),
+    fit: counted(everythingFitted(kit), 'lines', 'no positions on the list'),
     power,
     fault: here?.status === 'failed' ? { state: 'open', left: 1, total: 1, text: `“${here.stage.title}” does not read as a healthy board` } : NOTHING,
     log: NOTHING,

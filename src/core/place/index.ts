@@ -1,7 +1,9 @@
 export { writeBareBoard } from './bareBoard';
 export { writeCentroid } from './centroid';
 export type { Placed, PlacedPad, PlacedPart, PlaceRemark, Side } from './placed';
-export { photoOnMap, type PhotoScale, pinsTaken } from './photoPins';
+export { photoOnMap, photoOverPlaces, type PhotoScale, type PhotoSide, pinsTaken } from './photoPins';
 export { readPlaces } from './read';
 export { textOfBytes } from './text';
-export { placesOfKit, placesTaken, takePlaces } from './kitPlaces';
+export { partPlaced, placesOfKit, placesTaken, takePlaces } from './kitPlaces';
+export { laidOut } from './laidOut';
+export { neighboursOnMap } from './neighbours';

@@ -1,9 +1,9 @@
-import { type Circuit, findNet } from '../circuit';
-import { type EntryBody, type KitState, type Line, putAll, type RecordOf, type Ref } from '../kit';
+import { type EntryBody, type KitState, type Line, put, putAll, type RecordOf, type Ref } from '../kit';
 import { circuitOf } from '../stage';
 import { packageOf } from '../vocabulary';
 import type { Placed, PlacedPart } from './placed';
 import { turned } from './placed';
+import { nearNets } from './neighbours';
 
 /** Room left at the edge of a board that was read from a file, millimetres. */
 const MARGIN = 6;
@@ -69,22 +69,6 @@ function turnOfPads(line: Line, [first, second]: readonly { readonly x: number; 
   return turned(Math.round(angle(first, second) - angle(one, two)));
 }
 
-function nearNets(circuit: Circuit, pads: readonly RecordOf<'pads'>[], near: number): RecordOf<'neighbours'>[] {
-  const found = new Map<string, RecordOf<'neighbours'>>();
-  const netted = pads.flatMap((p) => {
-    const net = p.net === undefined ? undefined : findNet(circuit, p.net);
-    return net === undefined || circuit.parts.length === 0 ? [] : [{ ...p, net }];
-  });
-  netted.forEach((a, i) => {
-    for (const b of netted.slice(i + 1)) {
-      if (a.net === b.net || Math.hypot(a.x - b.x, a.y - b.y) > near) continue;
-      const nets = [a.net, b.net].sort() as [string, string];
-      found.set(nets.join(' '), { nets });
-    }
-  });
-  return [...found.values()];
-}
-
 /** The entries that take places over into a kit, as one step. */
 export const placesTaken = (kit: KitState, { placement, pads, neighbours }: TakenPlaces): EntryBody[] => [
   ...putAll(kit, 'placement', placement),
@@ -95,6 +79,34 @@ export const placesTaken = (kit: KitState, { placement, pads, neighbours }: Take
     neighbours.filter((n) => !kit.rooms.neighbours.has(n.nets.join(' '))),
   ),
 ];
+
+/** What a part lies as on the map: its middle, turned clockwise, millimetres and degrees. */
+type Place = RecordOf<'placement'>;
+
+/**
+ * The entries that put a part elsewhere on the map, its pads with it.
+ * @param shown where all parts are drawn at the moment: without places of its own the kit takes these over
+ */
+export function partPlaced(kit: KitState, to: Place, shown: readonly Place[]): EntryBody[] {
+  const at = (v: number) => Math.round(v * 100) / 100;
+  const placed: Place = { ...to, x: at(to.x), y: at(to.y), rotation: turned(to.rotation) };
+  const from = kit.sheet.placement.find((p) => p.ref === to.ref);
+  if (kit.sheet.placement.length === 0)
+    return putAll(
+      kit,
+      'placement',
+      shown.map((p) => (p.ref === to.ref ? placed : p)),
+    );
+  if (!from) return [put(kit, 'placement', placed)];
+  const angle = ((placed.rotation - from.rotation) * Math.PI) / 180;
+  const pads = kit.sheet.pads
+    .filter((p) => p.ref === to.ref)
+    .map((p) => {
+      const [dx, dy] = [p.x - from.x, p.y - from.y];
+      return { ...p, x: at(placed.x + dx * Math.cos(angle) - dy * Math.sin(angle)), y: at(placed.y + dx * Math.sin(angle) + dy * Math.cos(angle)) };
+    });
+  return [put(kit, 'placement', placed), ...putAll(kit, 'pads', pads)];
+}
 
 /** The places of a kit as a file counts them: y up, counter-clockwise. */
 export const placesOfKit = (kit: KitState): PlacedPart[] =>

@@ -1,5 +1,5 @@
 export { showsSign } from './observe';
-export { checkPlaces, type PlaceFinding } from './placesCheck';
+export { checkPlaces, type PlaceFinding, valueMismatches } from './placesCheck';
 export { boardOf } from './boardOf';
 export { circuitAt, fittedAt } from './circuitAt';
 export { circuitOf, controlOf, elementOf, elementsOf } from './elements';

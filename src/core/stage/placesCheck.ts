@@ -48,23 +48,31 @@ function unlisted(sheet: Sheet, circuit: Circuit): PlaceFinding[] {
     .map((o): PlaceFinding => ({ severity: 'note', text: `${o} is in the circuit but on no line of the list.` }));
 }
 
-function otherValues(sheet: Sheet, circuit: Circuit): PlaceFinding[] {
-  return sheet.lines.flatMap((line) =>
-    line.refs.flatMap((ref): PlaceFinding[] => {
+/** A part that has one value on the list and another in the circuit. */
+export interface ValueMismatch {
+  readonly ref: Ref;
+  readonly listed: string;
+  readonly drawn: string;
+}
+
+/** Parts whose value on the list is not that of the circuit; what is set by hand or by heat has none of its own. */
+export const valueMismatches = (sheet: Sheet, circuit: Circuit): ValueMismatch[] =>
+  sheet.lines.flatMap((line) =>
+    line.refs.flatMap((ref): ValueMismatch[] => {
       const element = elementOf(sheet, circuit, ref);
       const part = element === null ? undefined : findPart(circuit, element);
       if (!part || line.value === null || !('value' in part) || line.kind === 'trimmer' || line.kind === 'thermistor') return [];
       if (Math.abs(part.value / line.value - 1) <= SAME_VALUE) return [];
       const { unit } = factsOf(line.kind);
-      return [
-        {
-          severity: 'warning',
-          text: `${ref}: the list says ${printNominal(line.value, unit)}, the circuit ${printNominal(part.value, unit)}. What was in the bag settles nothing: look at the data sheet, trace the board, or calculate.`,
-        },
-      ];
+      return [{ ref, listed: printNominal(line.value, unit), drawn: printNominal(part.value, unit) }];
     }),
   );
-}
+
+const otherValues = (sheet: Sheet, circuit: Circuit): PlaceFinding[] =>
+  valueMismatches(sheet, circuit).map(({ ref, listed, drawn }) => ({
+    severity: 'warning',
+    text: `${ref}: the list says ${listed}, the circuit ${drawn}. What was in the bag settles nothing: look at the data sheet, trace the board, or calculate.`,
+  }));
 
 /** Nets on which one pin hangs alone. */
 function openPins(circuit: Circuit): PlaceFinding[] {

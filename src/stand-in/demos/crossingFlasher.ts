@@ -124,4 +124,5 @@ export const CROSSING_FLASHER: Sheet = {
   pads: [],
   photos: [],
   constraints: [],
+  differences: [],
 };

@@ -292,4 +292,5 @@ export const FROST_SENTINEL: Sheet = {
   pads: [],
   photos: [],
   constraints: [],
+  differences: [],
 };

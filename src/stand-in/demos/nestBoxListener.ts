@@ -226,4 +226,5 @@ export const NEST_BOX_LISTENER: Sheet = {
   pads: [],
   photos: [],
   constraints: [],
+  differences: [],
 };

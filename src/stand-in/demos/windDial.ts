@@ -239,4 +239,5 @@ export const WIND_DIAL: Sheet = {
   pads: [],
   photos: [],
   constraints: [],
+  differences: [],
 };

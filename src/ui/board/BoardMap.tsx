@@ -1,11 +1,11 @@
-import { memo, useMemo } from 'react';
+import { type CSSProperties, memo, type ReactNode, useMemo } from 'react';
 import type { Ref, Sheet, TestPoint } from '@/core/kit';
 import type { Verdict } from '@/core/verdict';
 import { NUMBERED } from '../drawn/Body';
 import { Top } from '../drawn/Top';
 import { MarkShape } from '../drawn/VerdictMark';
 import styles from './BoardMap.module.css';
-import { type Box, LETTER, outlinesOf, placeLabels, type PlacedPart, placeParts } from './layout';
+import { type Box, LETTER, outlinesOf, placeLabels, type PlacedLabel, type PlacedPart, placeParts } from './layout';
 
 /** A point to touch; one without a place stands in a strip beneath the board. */
 type MapPoint = Pick<TestPoint, 'id' | 'net' | 'x' | 'y'>;
@@ -24,54 +24,100 @@ interface Props {
   /** A photo beneath the drawing, and how much of the drawing shows through, 0..1. */
   readonly photo?: {
     readonly picture: string;
-    readonly onMap: { readonly width: number; readonly turn: number; readonly x: number; readonly y: number };
+    readonly onMap: { readonly width: number; readonly turn: number; readonly x: number; readonly y: number; readonly side?: 'bottom' | undefined };
     readonly drawing: number;
   } | null;
+  /** As large as it is, for paper. */
+  readonly trueSize?: boolean;
+  /** What is pressed or dragged on the drawing: laid over it, so that it is zoomed with it. */
+  readonly over?: (map: LaidOut) => ReactNode;
 }
 
 const CHIP = { width: 17, height: 5.4 };
 const DOT = 1.5;
 
 /** The board with its parts; points to touch carry their verdicts. */
-export function BoardMap({ sheet, present, marked, points, verdicts, red, black, photo = null }: Props) {
+export function BoardMap({ sheet, present, marked, points, verdicts, red, black, photo = null, trueSize = false, over }: Props) {
   const parts = useMemo(() => placeParts(sheet), [sheet]);
   const map = useMemo(() => layOut(parts, points), [parts, points]);
   if (parts.length === 0) return <p className={styles.none}>No parts have a place on this board. Give the parts list refs such as R1, R2.</p>;
-  const { width, height, labels, dots, strip } = map;
+  const { labels, dots, strip } = map;
+  const view = viewOf(map);
   const marksAt = (id: string) => ({
     verdict: verdicts.get(id) ?? ('none' as const),
     probe: red === id ? ('red' as const) : black === id ? ('black' as const) : null,
   });
   return (
-    <svg
-      className={styles.map ?? ''}
-      viewBox={`-2 -2 ${width + 4} ${height + 4}`}
-      role="img"
-      aria-label={`Board with ${parts.length} places, ${parts.filter((p) => present.has(p.ref)).length} fitted`}
-    >
-      {photo && <image href={photo.picture} width={photo.onMap.width} transform={`translate(${photo.onMap.x} ${photo.onMap.y}) rotate(${photo.onMap.turn})`} />}
-      <g opacity={photo?.drawing}>
-        {outlinesOf(parts, map).map((o) => (
-          <rect key={o.board} x={o.x} y={o.y} width={o.width} height={o.height} rx="2.5" fill="var(--board)" stroke="var(--board-edge)" strokeWidth="0.6" />
-        ))}
-        {parts.map((p) => (
-          <Part key={p.ref} part={p} fitted={present.has(p.ref)} marked={marked.has(p.ref) || red === p.ref} />
-        ))}
-      </g>
-      {labels.map((l) => (
-        <text key={l.id} x={l.x} y={l.y + LETTER * 0.36} textAnchor="middle" className={styles.label ?? ''}>
-          {l.text}
-        </text>
-      ))}
-      {dots.map((p) => (
-        <Dot key={p.point.id} {...p} {...marksAt(p.point.id)} />
-      ))}
-      {strip.map((p) => (
-        <Chip key={p.point.id} {...p} {...marksAt(p.point.id)} />
-      ))}
-    </svg>
+    <div className={trueSize ? '' : styles.area}>
+      <div
+        className={styles.sheet}
+        style={(trueSize ? { width: `${view.width}mm`, height: `${view.height}mm` } : { '--ratio': view.width / view.height }) as CSSProperties}
+      >
+        <svg
+          className={styles.map ?? ''}
+          viewBox={`${view.x} ${view.y} ${view.width} ${view.height}`}
+          role="img"
+          aria-label={`Board with ${parts.length} places, ${parts.filter((p) => present.has(p.ref)).length} fitted`}
+        >
+          {photo && (
+            <image
+              href={photo.picture}
+              width={photo.onMap.width}
+              transform={`translate(${photo.onMap.x} ${photo.onMap.y}) rotate(${photo.onMap.turn})${photo.onMap.side === 'bottom' ? ' scale(-1 1)' : ''}`}
+            />
+          )}
+          <g opacity={photo?.drawing}>
+            {outlinesOf(parts, map).map((o) => (
+              <rect key={o.board} x={o.x} y={o.y} width={o.width} height={o.height} rx="2.5" fill="var(--board)" stroke="var(--board-edge)" strokeWidth="0.6" />
+            ))}
+            {parts.map((p) => (
+              <Part key={p.ref} part={p} fitted={present.has(p.ref)} marked={marked.has(p.ref) || red === p.ref} />
+            ))}
+          </g>
+          {labels.map((l) => (
+            <text key={l.id} x={l.x} y={l.y + LETTER * 0.36} textAnchor="middle" className={styles.label ?? ''}>
+              {l.text}
+            </text>
+          ))}
+          {dots.map((p) => (
+            <Dot key={p.point.id} {...p} {...marksAt(p.point.id)} />
+          ))}
+          {strip.map((p) => (
+            <Chip key={p.point.id} {...p} {...marksAt(p.point.id)} />
+          ))}
+        </svg>
+        {over?.(map)}
+      </div>
+    </div>
   );
 }
+
+/** What lies where on the drawing, millimetres. */
+export interface LaidOut {
+  readonly width: number;
+  readonly height: number;
+  readonly parts: readonly PlacedPart[];
+  readonly labels: readonly PlacedLabel[];
+  readonly dots: readonly PlacedPoint[];
+  readonly strip: readonly PlacedPoint[];
+}
+
+const AROUND = 2;
+const viewOf = ({ width, height }: LaidOut) => ({ x: -AROUND, y: -AROUND, width: width + 2 * AROUND, height: height + 2 * AROUND });
+
+/** Millimetres that the whole drawing is wide, its edge included. */
+export const widthOfView = (map: LaidOut): number => viewOf(map).width;
+
+/** Where something laid over the drawing stands, by its middle: shares of the drawing. */
+export function standsOver(map: LaidOut, { x, y, width, height }: Box): CSSProperties {
+  const view = viewOf(map);
+  const share = (part: number, of: number) => `${(100 * part) / of}%`;
+  return { left: share(x - view.x, view.width), top: share(y - view.y, view.height), width: share(width, view.width), height: share(height, view.height) };
+}
+
+/** What a point covers, by its middle. */
+export const boxOfDot = ({ x, y }: PlacedPoint): Box => ({ x, y, width: 2 * DOT, height: 2 * DOT });
+export const boxOfChip = ({ x, y }: PlacedPoint): Box => ({ x: x + CHIP.width / 2, y: y + CHIP.height / 2, ...CHIP });
 
 interface PlacedPoint {
   readonly point: MapPoint;
@@ -80,7 +126,7 @@ interface PlacedPoint {
 }
 
 /** Parts where they are, labels where there is room, points that have no place in a strip beneath. */
-function layOut(parts: readonly PlacedPart[], points: readonly MapPoint[]) {
+function layOut(parts: readonly PlacedPart[], points: readonly MapPoint[]): LaidOut {
   const width = Math.max(30, ...parts.map((p) => p.x + p.width / 2)) + 5;
   const bottom = Math.max(12, ...parts.map((p) => p.y + p.height / 2)) + LETTER + 2.5;
   const dots = points.flatMap((point): PlacedPoint[] => (point.x === undefined || point.y === undefined ? [] : [{ point, x: point.x, y: point.y }]));
@@ -94,15 +140,15 @@ function layOut(parts: readonly PlacedPart[], points: readonly MapPoint[]) {
     y: bottom + Math.floor(i / perRow) * (CHIP.height + 1),
   }));
   const height = bottom + Math.ceil(strip.length / perRow) * (CHIP.height + 1) + (strip.length > 0 ? 1.5 : 0);
-  const dotBoxes = dots.map(({ x, y }): Box => ({ x, y, width: 2 * DOT, height: 2 * DOT }));
+  const dotBoxes = dots.map(boxOfDot);
   const labels = placeLabels(
     [
-      ...dots.map(({ point, x, y }) => ({ id: `point ${point.id}`, text: point.id, around: { x, y, width: 2 * DOT, height: 2 * DOT } })),
+      ...dots.map(({ point, x, y }) => ({ id: `point ${point.id}`, text: point.id, around: boxOfDot({ point, x, y }) })),
       ...parts.map((p) => ({ id: p.ref, text: p.ref, around: p })),
     ],
     [...parts, ...dotBoxes],
   );
-  return { width, height, labels, dots, strip };
+  return { width, height, parts, labels, dots, strip };
 }
 
 const Part = memo(function Part({ part, fitted, marked }: { part: PlacedPart; fitted: boolean; marked: boolean }) {

@@ -19,8 +19,19 @@ export function FitStory({ kit, loop, go }: Props) {
   const target = loop.target?.kind === 'fit' ? loop.target : null;
   const consequences = useConsequences(kit);
   const left = loop.states.filter((s) => !s.done).length;
+  const beside = loop.target?.kind === 'inspect' ? loop.target.item : null;
   return (
     <>
+      {beside && (
+        <>
+          <p>
+            <b>{beside.title}</b>
+          </p>
+          <p>{beside.good}</p>
+          <p className={zones.note}>{beside.remedy}</p>
+          <p className="soft">{left} lines to go. This one has no position on the list, so it is asked for by itself.</p>
+        </>
+      )}
       {target && (
         <>
           <PartBody line={target.line} />

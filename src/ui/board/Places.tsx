@@ -1,9 +1,10 @@
 import { Alert, App, Dropdown, Input, InputNumber, Modal, Select, Switch, Upload } from 'antd';
 import { useMemo, useState } from 'react';
-import type { KitState } from '@/core/kit';
-import { type Placed, placesOfKit, placesTaken, readPlaces, takePlaces, textOfBytes, writeBareBoard, writeCentroid } from '@/core/place';
+import { type KitState, putAll } from '@/core/kit';
+import { neighboursOnMap, type Placed, placesOfKit, placesTaken, readPlaces, takePlaces, textOfBytes, writeBareBoard, writeCentroid } from '@/core/place';
 import { useBench } from '@/store/bench';
 import { saveFile } from '../shell/saveFile';
+import { PrintMap } from './PrintMap';
 import zones from '../shell/zones.module.css';
 import styles from './Plan.module.css';
 
@@ -11,9 +12,9 @@ import styles from './Plan.module.css';
 const NEAR = 1.5;
 const MOST_SHOWN = 8;
 
-/** Places of parts from a file, or into one. */
-export function Places({ kit }: { kit: KitState }) {
-  const [open, setOpen] = useState(false);
+/** Places of parts from a file, by hand, into a file and onto paper. */
+export function Places({ kit, move }: { kit: KitState; move: () => void }) {
+  const [open, setOpen] = useState<'file' | 'neighbours' | 'print' | null>(null);
   const { message } = App.useApp();
   const save = (name: string, write: () => string) => {
     try {
@@ -22,6 +23,9 @@ export function Places({ kit }: { kit: KitState }) {
       void message.error(`Not written: ${(error as Error).message}.`);
     }
   };
+  const close = () => {
+    setOpen(null);
+  };
   const { placement, pads } = kit.sheet;
   return (
     <>
@@ -29,11 +33,17 @@ export function Places({ kit }: { kit: KitState }) {
         className={styles.files ?? ''}
         menu={{
           items: [
+            { key: 'move', label: 'Move parts by hand' },
+            { key: 'neighbours', label: 'Neighbours from the map', disabled: placement.length === 0 || !kit.sheet.circuit },
+            { key: 'print', label: 'Print at 1:1', disabled: placement.length === 0 },
+            { type: 'divider' },
             { key: 'centroid', label: 'Save places (centroid)', disabled: placement.length === 0 },
             { key: 'pads', label: 'Save pads (bare-board netlist)', disabled: pads.length === 0 },
           ],
           onClick: ({ key }) => {
-            if (key === 'centroid') save('places.csv', () => writeCentroid(placesOfKit(kit)));
+            if (key === 'move') move();
+            else if (key === 'neighbours' || key === 'print') setOpen(key);
+            else if (key === 'centroid') save('places.csv', () => writeCentroid(placesOfKit(kit)));
             else
               save('pads.ipc', () =>
                 writeBareBoard(pads.map((p) => ({ ref: p.ref, pin: p.pin, net: p.net ?? null, x: p.x, y: 0 - p.y, side: 'both' as const }))),
@@ -41,20 +51,59 @@ export function Places({ kit }: { kit: KitState }) {
           },
         }}
         onClick={() => {
-          setOpen(true);
+          setOpen('file');
         }}
       >
         Places from a file
       </Dropdown.Button>
-      {open && (
-        <PlacesDialog
-          kit={kit}
-          close={() => {
-            setOpen(false);
+      {open === 'file' && <PlacesDialog kit={kit} close={close} />}
+      {open === 'neighbours' && <NeighboursDialog kit={kit} close={close} />}
+      {open === 'print' && <PrintMap kit={kit} close={close} />}
+    </>
+  );
+}
+
+/** Pairs of nets that lie side by side on the map: where a bridge can come. */
+function NeighboursDialog({ kit, close }: { kit: KitState; close: () => void }) {
+  const append = useBench((s) => s.append);
+  const [near, setNear] = useState(NEAR);
+  const found = useMemo(() => neighboursOnMap(kit, near), [kit, near]);
+  const fresh = found.filter((n) => !kit.rooms.neighbours.has(n.nets.join(' ')));
+  return (
+    <Modal
+      open
+      title="Neighbours from the map"
+      onCancel={close}
+      okText={`Take ${fresh.length} pairs`}
+      okButtonProps={{ disabled: fresh.length === 0 }}
+      onOk={() => {
+        void append((k) => putAll(k, 'neighbours', fresh)).then(close);
+      }}
+    >
+      <p>Pads of two nets this close count as neighbours: the fault finder then thinks of a bridge between them, and the tester asks for it.</p>
+      <label className={zones.row}>
+        within{' '}
+        <InputNumber
+          aria-label="Neighbours within"
+          min={0.1}
+          max={10}
+          step={0.1}
+          value={near}
+          suffix="mm"
+          onChange={(v) => {
+            setNear(v ?? NEAR);
           }}
         />
-      )}
-    </>
+      </label>
+      <p role="status">
+        {found.length === 0
+          ? 'No two nets come that close.'
+          : `${found.length} ${found.length === 1 ? 'pair' : 'pairs'}, ${fresh.length} of them new: ${fresh
+              .slice(0, MOST_SHOWN)
+              .map((n) => n.nets.map((net) => (net === '0' ? 'ground' : net)).join(' and '))
+              .join('; ')}${fresh.length > MOST_SHOWN ? '; …' : ''}`}
+      </p>
+    </Modal>
   );
 }
 

@@ -8,6 +8,7 @@ import { useBench } from '@/store/bench';
 import { Nothing } from '../drawn/Nothing';
 import type { Loop } from '../probe/useLoop';
 import zones from '../shell/zones.module.css';
+import { WhichWay } from './WhichWay';
 import styles from './Plan.module.css';
 
 /** Where a pad really leads: what was answered, what is left to ask, what differs from the drawing. */
@@ -17,11 +18,16 @@ export function TraceStory({ kit, loop }: { kit: KitState; loop: Loop }) {
   useEffect(() => {
     offer(trace ? traceTargets(trace, 'locate') : []);
   }, [trace, offer]);
-  if (!trace)
-    return (
-      <Nothing say="A tester needs to know what should be joined. Give the kit a circuit (Circuit view), or read a bare-board netlist with “Places from a file”." />
-    );
-  return <Traced trace={trace} />;
+  return (
+    <>
+      {trace ? (
+        <Traced trace={trace} />
+      ) : (
+        <Nothing say="A tester needs to know what should be joined. Give the kit a circuit (Circuit view), or read a bare-board netlist with “Places from a file”." />
+      )}
+      <WhichWay kit={kit} />
+    </>
+  );
 }
 
 function Traced({ trace }: { trace: KitTrace }) {

@@ -4,11 +4,14 @@ import type { ReactNode } from 'react';
 import { TransformComponent, TransformWrapper, useControls } from 'react-zoom-pan-pinch';
 import styles from './BoardMap.module.css';
 
+/** What carries this class is dragged by itself. */
+export const GRIP = 'grip';
+
 /** A drawing that is zoomed by wheel, pinch or button, and dragged about. */
 export function ZoomFrame({ className, children }: { className: string; children: ReactNode }) {
   return (
     <div className={`${styles.zoom} ${className}`}>
-      <TransformWrapper maxScale={12} doubleClick={{ mode: 'toggle' }}>
+      <TransformWrapper maxScale={12} doubleClick={{ mode: 'toggle' }} panning={{ excluded: [GRIP] }}>
         <Controls />
         <TransformComponent wrapperClass={styles.zoomed ?? ''} contentClass={styles.zoomed ?? ''}>
           {children}

@@ -55,6 +55,14 @@ export function placeParts(sheet: Sheet): PlacedPart[] {
   return [...placed, ...inRows(rest).map((p) => ({ ...p, y: p.y + bottom }))];
 }
 
+export type Place = Sheet['placement'][number];
+
+/** Where a part is drawn, as its record would say it. */
+export function placeAs({ ref, x, y, rotation }: PlacedPart, known: readonly Place[]): Place {
+  const side = known.find((p) => p.ref === ref)?.side;
+  return { ref, x, y, rotation, ...(side ? { side } : {}) };
+}
+
 /** Outline of a board by its upper left corner, millimetres. */
 export interface Outline {
   readonly board: string;

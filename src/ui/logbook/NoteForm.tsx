@@ -34,7 +34,7 @@ export function NoteForm() {
         <Input aria-label="Note" placeholder="A note for later" maxLength={MOST_LETTERS} autoComplete="off" />
       </Form.Item>
       <Upload
-        accept="image/*"
+        accept="image/*,.heic,.heif"
         hasControlInside
         multiple
         maxCount={MOST_PHOTOS}

@@ -9,8 +9,8 @@ import {
   countTargets,
   currentTarget,
   entryOf,
+  everythingFitted,
   findTarget,
-  fitTargets,
   looseTargets,
   observableOfTarget,
   type Phase,
@@ -85,7 +85,7 @@ function statesOf(phase: Phase, kit: KitState, { windows, influence, nextReading
     case 'check':
       return pieceTargets(kit, influence);
     case 'fit':
-      return fitMode === 'fit' ? fitTargets(kit) : offered;
+      return fitMode === 'fit' ? everythingFitted(kit) : offered;
     case 'power':
       return checkTargets(kit, windows, asked);
     case 'fault': {

@@ -13,6 +13,7 @@ import { newId } from '@/store/stamps';
 import { readListFile } from '@/store/listText';
 import { FileButton } from '../shelf/FileButton';
 import zones from '../shell/zones.module.css';
+import { SourceDifferences } from './SourceDifferences';
 import styles from './records/Records.module.css';
 
 const MOST_CHARACTERS = 2_000_000;
@@ -28,6 +29,7 @@ export function Corrected({ kit }: { kit: KitState }) {
       <section className={zones.card} aria-label="Corrected circuit">
         <CorrectedDeck kit={kit} />
       </section>
+      <SourceDifferences kit={kit} />
     </div>
   );
 }

@@ -1,8 +1,8 @@
 import { DeleteOutlined } from '@ant-design/icons';
-import { Button, InputNumber, Modal, Select } from 'antd';
+import { Button, InputNumber, Modal, Segmented, Select } from 'antd';
 import { type PointerEvent, useEffect, useState } from 'react';
 import { type KitState, put, type RecordOf } from '@/core/kit';
-import { photoOnMap, type PhotoScale, pinsTaken } from '@/core/place';
+import { photoOnMap, photoOverPlaces, type PhotoScale, type PhotoSide, pinsTaken } from '@/core/place';
 import { useBench } from '@/store/bench';
 import { Choose } from '../form/Choose';
 import zones from '../shell/zones.module.css';
@@ -36,12 +36,17 @@ export function PhotoPins({ kit, photo, picture, close }: Props) {
   const name = asked ?? unset[0] ?? null;
   const [scale, setScale] = useState<PhotoScale>({ from: pins[0]?.ref ?? '', to: pins[1]?.ref ?? '', millimetres: 0, lies: 'level' });
   const known = { ...scale, from: scale.from || (pins[0]?.ref ?? ''), to: scale.to || (pins[1]?.ref ?? '') };
-  const onMap = photoOnMap(pins, known);
+  const [side, setSide] = useState<PhotoSide>(photo.onMap?.side ?? 'top');
+  const onMap = photoOnMap(pins, known, side);
+  const overMap = photoOverPlaces(pins, kit, known, side);
   const set = (ref: string, x: number, y: number) => {
     setPins([...pins.filter((p) => p.ref !== ref), { ref, x, y }]);
   };
-  const save = (asMap: boolean) => {
-    void append((k) => (asMap && onMap ? pinsTaken(k, { ...photo, pins: [...pins] }, onMap) : put(k, 'photos', { ...photo, pins: [...pins] }))).then(close);
+  const save = (as: 'pins' | 'map' | 'over') => {
+    const pinned = { ...photo, pins: [...pins] };
+    void append((k) =>
+      as === 'map' && onMap ? pinsTaken(k, pinned, onMap) : as === 'over' && overMap ? pinsTaken(k, pinned, overMap, 'missing') : put(k, 'photos', pinned),
+    ).then(close);
   };
   const options = pins.map((p) => ({ value: p.ref, label: p.ref }));
   return (
@@ -54,17 +59,26 @@ export function PhotoPins({ kit, photo, picture, close }: Props) {
         <Button
           key="keep"
           onClick={() => {
-            save(false);
+            save('pins');
           }}
         >
           Keep the pins
+        </Button>,
+        <Button
+          key="over"
+          disabled={!overMap}
+          onClick={() => {
+            save('over');
+          }}
+        >
+          Lay it on the map that is there
         </Button>,
         <Button
           key="map"
           type="primary"
           disabled={!onMap}
           onClick={() => {
-            save(true);
+            save('map');
           }}
         >
           Make it the map
@@ -83,6 +97,15 @@ export function PhotoPins({ kit, photo, picture, close }: Props) {
           }}
         />
         <div>
+          <Segmented<PhotoSide>
+            aria-label="Side that the photo shows"
+            value={side}
+            options={[
+              { value: 'top', label: 'From above' },
+              { value: 'bottom', label: 'Copper side' },
+            ]}
+            onChange={setSide}
+          />
           <p>
             {name === null ? (
               'Every part has its pin.'
@@ -166,7 +189,12 @@ export function PhotoPins({ kit, photo, picture, close }: Props) {
                   }}
                 />
               </div>
-              {!onMap && <p className="soft">Measure the distance of two parts on the board: then the pins become places on the map.</p>}
+              {!onMap && (
+                <p className="soft">
+                  Measure the distance of two parts on the board: then the pins become places on the map.
+                  {overMap ? ` Or lay the photo on the map that is there, by ${known.from} and ${known.to}.` : ''}
+                </p>
+              )}
             </>
           )}
         </div>

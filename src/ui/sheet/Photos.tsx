@@ -23,7 +23,7 @@ export function Photos({ kit }: { kit: KitState }) {
       <div className={records.head}>
         <h2 className={zones.label}>Photos of board and papers</h2>
         <Upload
-          accept="image/*"
+          accept="image/*,.heic,.heif"
           showUploadList={false}
           hasControlInside
           beforeUpload={(file) => {

@@ -22,6 +22,7 @@ export const ROOM_NAMES = [
   'typeCards',
   'photos',
   'constraints',
+  'differences',
   'meters',
   'settings',
 ] as const;

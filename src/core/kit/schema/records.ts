@@ -184,8 +184,11 @@ const TypeCardRecord = Shape('type card', {
   figures: List(Shape('figure of a type card', { name: Text, value: Num, unit: Text, source: Text }), 200),
 });
 
-/** Where a photo lies on the map: its width in millimetres, turned clockwise about its upper left corner, which lies there. */
-const PhotoOnMapShape = Shape('photo on the map', { width: Positive, turn: Num, x: Num, y: Num });
+/**
+ * Where a photo lies on the map: its width in millimetres, turned clockwise about its upper left corner, which lies there. A
+ * photo of the copper side is mirrored about that corner first.
+ */
+const PhotoOnMapShape = Shape('photo on the map', { width: Positive, turn: Num, x: Num, y: Num, side: Optional(Type.Literal('bottom')) });
 
 /** A photo; its bytes are stored once by their SHA-256 and stand under `attachments` in a file. */
 const PhotoRecord = Shape('photo', {
@@ -204,6 +207,23 @@ const NeighbourRecord = Shape('neighbouring nets', { nets: Pair(Id) });
 
 /** A rule of fitting order: `ref` goes in before `before`. */
 const ConstraintRecord = Shape('constraint of the order', { id: Id, ref: Id, before: Id, why: Text });
+
+/** Papers and boards that can say different things. */
+export const SOURCES = ['list', 'print', 'diagram', 'board'] as const;
+/** What settles which of them is right. */
+export const SETTLED_BY = ['data sheet', 'tracing', 'calculation', 'looking'] as const;
+/** Sources that say different things of one place, side by side, and how it was settled. */
+const DifferenceRecord = Shape('difference of sources', {
+  id: Id,
+  about: Text,
+  list: Optional(Text),
+  print: Optional(Text),
+  diagram: Optional(Text),
+  board: Optional(Text),
+  right: Optional(OneOf(...SOURCES)),
+  by: Optional(OneOf(...SETTLED_BY)),
+  why: Optional(Text),
+});
 
 const MEASURING_SCHOOLS = ['matters', 'all', 'unreadable', 'one-per-packet'] as const;
 /** Lowest first, down the list, block by block with a test after each, least harm first, heavy things first, or by one's own order. */
@@ -263,6 +283,7 @@ export const ROOM_SCHEMAS = {
   typeCards: TypeCardRecord,
   photos: PhotoRecord,
   constraints: ConstraintRecord,
+  differences: DifferenceRecord,
   meters: MeterShape,
   settings: SettingRecord,
 } as const satisfies Readonly<Record<RoomName, TSchema>>;

@@ -222,6 +222,36 @@ export const CONSTRAINTS: RoomSpec<'constraints'> = {
   refuse: (c) => (c.ref === c.before ? { before: 'A part cannot go in before itself.' } : {}),
 };
 
+const SOURCE_FIELDS = [
+  ['list', 'The list says'],
+  ['print', 'The print on the board says'],
+  ['diagram', 'The diagram says'],
+  ['board', 'The board itself, traced or measured, says'],
+] as const;
+
+export const DIFFERENCES: RoomSpec<'differences'> = {
+  room: 'differences',
+  title: 'Sources that differ',
+  one: 'Difference',
+  empty: 'None is noted. Where list, print, diagram and board do not say the same, write down what each says: nothing is decided silently.',
+  make: () => ({ id: short('differs'), about: '' }),
+  name: (d) => d.about,
+  words: (d) =>
+    said(
+      d.about,
+      [
+        ...SOURCE_FIELDS.flatMap(([key]) => (d[key] === undefined ? [] : [`${key}: ${d[key]}`])),
+        d.right === undefined ? 'not settled' : `settled: the ${d.right} is right, by ${d.by ?? 'looking'}${d.why === undefined ? '' : ` (${d.why})`}`,
+      ].join(' · '),
+    ),
+  fields: (kit) => [
+    { key: 'about', label: 'About', type: 'name', options: [...refsOfKit(kit), ...netsOfKit(kit)], required: 'Which part, pin or net?' },
+    ...SOURCE_FIELDS.map(([key, label]): Field => ({ key, label, type: 'text' })),
+  ],
+  refuse: (d): Readonly<Record<string, string>> =>
+    SOURCE_FIELDS.filter(([key]) => d[key] !== undefined).length < 2 ? { list: 'Write what at least two of them say.' } : {},
+};
+
 const setting = (kit: KitState): Field => ({
   key: 'settings',
   label: 'Set for it',

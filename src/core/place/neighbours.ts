@@ -1,0 +1,65 @@
+import { type Circuit, findNet, findPart, PINS } from '../circuit';
+import type { KitState, Line, RecordOf } from '../kit';
+import { circuitOf, elementsOf } from '../stage';
+import { cardFor } from '../typecard';
+import { packageOf, type Pad } from '../vocabulary';
+
+/** A pad with its net, millimetres on the map; one that may be on several nets stands once for each. */
+type NettedPad = RecordOf<'pads'>;
+
+/** Nets of the circuit whose pads come nearer than `near` millimetres to one another. */
+export function nearNets(circuit: Circuit, pads: readonly NettedPad[], near: number): RecordOf<'neighbours'>[] {
+  const found = new Map<string, RecordOf<'neighbours'>>();
+  const netted = pads.flatMap((p) => {
+    const net = p.net === undefined ? undefined : findNet(circuit, p.net);
+    return net === undefined || circuit.parts.length === 0 ? [] : [{ ...p, net }];
+  });
+  netted.forEach((a, i) => {
+    for (const b of netted.slice(i + 1)) {
+      const same = a.ref === b.ref && a.pin === b.pin;
+      if (same || a.net === b.net || Math.hypot(a.x - b.x, a.y - b.y) > near) continue;
+      const nets = [a.net, b.net].sort() as [string, string];
+      found.set(nets.join(' '), { nets });
+    }
+  });
+  return [...found.values()];
+}
+
+/**
+ * The nets that lie side by side on the map within `near` millimetres: by the pads of a file where there are some with nets,
+ * else by those of each part's body where it lies.
+ */
+export function neighboursOnMap(kit: KitState, near: number): RecordOf<'neighbours'>[] {
+  const circuit = circuitOf(kit.sheet);
+  return nearNets(circuit, kit.sheet.pads.some((p) => p.net !== undefined) ? kit.sheet.pads : padsOfBodies(kit, circuit), near);
+}
+
+function padsOfBodies(kit: KitState, circuit: Circuit): NettedPad[] {
+  const lines = new Map(kit.sheet.lines.flatMap((l) => l.refs.map((r) => [r, l] as const)));
+  return kit.sheet.placement.flatMap(({ ref, x, y, rotation }) => {
+    const line = lines.get(ref);
+    const [element, ...more] = elementsOf(kit.sheet, circuit, ref);
+    const part = element === undefined || more.length > 0 ? undefined : findPart(circuit, element);
+    if (!line || !part) return [];
+    const pinsOfPart = PINS[part.kind];
+    const [cos, sin] = [Math.cos((rotation * Math.PI) / 180), Math.sin((rotation * Math.PI) / 180)];
+    return packageOf(line).pads.flatMap((pad) =>
+      netsOfPad(kit, line, pad, part.nodes, pinsOfPart).map((net) => ({
+        ref,
+        pin: String(pad.pin),
+        net,
+        x: x + pad.x * cos - pad.y * sin,
+        y: y + pad.x * sin + pad.y * cos,
+      })),
+    );
+  });
+}
+
+/** Nets that may be on a pad: one where the type card names its pin; all of a small part otherwise, as it may lie either way. */
+function netsOfPad(kit: KitState, line: Line, pad: Pad, nodes: readonly string[], pins: readonly string[]): readonly string[] {
+  const order = Object.values(cardFor(line, kit.sheet.typeCards)?.pins ?? {}).find((p) => p.length === nodes.length);
+  const named = order?.[pad.pin - 1]?.[0]?.toUpperCase();
+  const at = named === undefined ? -1 : pins.findIndex((p) => p[0]!.toUpperCase() === named);
+  if (at >= 0) return [nodes[at]!];
+  return nodes.length <= 3 ? nodes : [];
+}

@@ -1,0 +1,128 @@
+/** Sources that differ: found or written down, settled with a reason, never silently; and what is fitted beside the list. */
+import { connectionsOf } from '@/core/circuit';
+import { foundDifferences, settleDifference } from '@/core/draft';
+import { type EntryBody, type KitState, newKit, put, type Sheet } from '@/core/kit';
+import { EMPTY_SHEET } from '@/core/kit/sheet';
+import { answerOf, everythingFitted, openMatters } from '@/core/loop';
+import { at, log } from '../support/kits';
+
+const resistor = (id: string, value: number, refs: string[]) => ({
+  id,
+  kind: 'resistor' as const,
+  label: `${value}`,
+  value,
+  tolerance: null,
+  quantity: refs.length,
+  refs,
+});
+const sheet = (more: Partial<Sheet> = {}): Sheet => ({
+  ...EMPTY_SHEET,
+  lines: [resistor('a', 4700, ['R1', 'R2']), resistor('b', 1000, ['R3'])],
+  circuit: { deck: 'x\nV1 in 0 9\nR1 in a 4.7k\nR2 a 0 47k\nR3 a 0 1.01k\n.end', neighbours: [] },
+  ...more,
+});
+const kit = (more: Partial<Sheet> = {}): KitState => newKit(sheet(more), at(0));
+let counted = 0;
+const newId = () => `new-${++counted}`;
+const valueInDeck = (k: KitState, ref: string) =>
+  connectionsOf(k.sheet.circuit!.deck)
+    .find((c) => c.name === ref)
+    ?.rest.trim();
+
+describe('list and diagram', () => {
+  it('are held against one another part by part; rounding is no difference', () => {
+    expect(foundDifferences(kit())).toEqual([{ id: 'found-R2', about: 'R2', list: '4.7 kΩ', diagram: '47 kΩ' }]);
+  });
+
+  it('settled for the diagram: the list gets a line of its own with the reason, and nothing differs any more', () => {
+    const k = kit();
+    const settled = log(
+      k,
+      ...settleDifference(k, { ...foundDifferences(k)[0]!, id: 'd1' }, { right: 'diagram', by: 'calculation', why: 'the base needs 90 µA' }, newId),
+    );
+    const own = settled.sheet.lines.find((l) => l.refs.includes('R2'))!;
+    expect(own).toMatchObject({ value: 47_000, quantity: 1, amendment: 'the diagram is right, by calculation: the base needs 90 µA' });
+    expect(settled.sheet.lines.find((l) => l.id === 'a')).toMatchObject({ refs: ['R1'], quantity: 1 });
+    expect(foundDifferences(settled)).toEqual([]);
+    expect(settled.sheet.differences).toEqual([
+      { id: 'd1', about: 'R2', list: '4.7 kΩ', diagram: '47 kΩ', right: 'diagram', by: 'calculation', why: 'the base needs 90 µA' },
+    ]);
+  });
+
+  it('settled for the list: the circuit follows', () => {
+    const k = kit();
+    const settled = log(k, ...settleDifference(k, { ...foundDifferences(k)[0]!, id: 'd1' }, { right: 'list', by: 'looking', why: '' }, newId));
+    expect(Number(valueInDeck(settled, 'R2'))).toBe(4700);
+    expect(foundDifferences(settled)).toEqual([]);
+  });
+});
+
+describe('print and board', () => {
+  const noted = (): KitState => log(kit(), put(kit(), 'differences', { id: 'd', about: 'R3', print: '1k5', board: '1.0 k' }));
+
+  it('written down stay open until they are settled, and hinder the end', () => {
+    expect(openMatters(noted(), {})).toContain('sources differ on R3');
+    const settled = log(noted(), ...settleDifference(noted(), noted().sheet.differences[0]!, { right: 'print', by: 'data sheet', why: 'page 2' }, newId));
+    expect(openMatters(settled, {})).not.toContain('sources differ on R3');
+    expect(settled.sheet.lines.find((l) => l.refs.includes('R3'))!.value).toBe(1500);
+    expect(Number(valueInDeck(settled, 'R3'))).toBe(1500);
+  });
+
+  it('about something that is no value: kept with its reason, nothing else is touched', () => {
+    const k = log(kit(), put(kit(), 'differences', { id: 'd', about: 'D1', print: 'band to the left', diagram: 'band to the right' }));
+    const entries = settleDifference(k, k.sheet.differences[0]!, { right: 'diagram', by: 'tracing', why: '' }, newId);
+    expect(entries.map((e) => (e as { room?: string }).room)).toEqual(['differences']);
+  });
+});
+
+describe('what the list names without a position', () => {
+  const mechanical = (id: string, kind: 'link' | 'socket' | 'mechanical', label: string) => ({
+    id,
+    kind,
+    label,
+    value: null,
+    tolerance: null,
+    quantity: 2,
+    refs: [],
+  });
+  const chip = { id: 'u', kind: 'opamp' as const, label: 'dual op-amp DIP-8', value: null, tolerance: null, quantity: 1, refs: ['U1'] };
+  const lines = [
+    mechanical('w', 'link', 'wire link'),
+    mechanical('s', 'socket', 'DIP-8 socket'),
+    mechanical('m', 'mechanical', 'M3 screw'),
+    mechanical('p', 'mechanical', 'PCB'),
+    resistor('a', 4700, ['R1', 'R2']),
+    chip,
+  ];
+  const names = (k: KitState, all = true) =>
+    everythingFitted(k).flatMap((s) =>
+      !all && s.done ? [] : [s.target.kind === 'inspect' ? s.target.item.title : s.target.kind === 'fit' ? s.target.refs.join(' ') : '?'],
+    );
+
+  it('is asked for at its time: links first, sockets before their chips, screws last, paper never', () => {
+    expect(names(kit({ lines, circuit: null }))).toEqual(['2 × wire link', 'R1 R2', '2 × DIP-8 socket', 'U1', '2 × M3 screw']);
+  });
+
+  it('is ticked like a look, and a chip that sits in its socket says that the socket is there', () => {
+    const k = kit({ lines, circuit: null });
+    const [links] = everythingFitted(k);
+    const ticked = log(k, answerOf(links!.target, true) as EntryBody, { kind: 'fitted', refs: ['U1'] });
+    expect(names(ticked, false)).toEqual(['R1 R2', '2 × M3 screw']);
+  });
+
+  it('a link that only the circuit has is asked for with the nets that it joins', () => {
+    const k = kit({ circuit: { deck: 'x\nV1 in 0 9\nRJ1 in a 0.01\nR1 a 0 4.7k\nR2 a 0 4.7k\nR3 a 0 1k\n.end', neighbours: [] } });
+    const first = everythingFitted(k)[0]!.target;
+    expect(first.kind === 'inspect' && [first.item.title, first.item.good]).toEqual([
+      'Wire link J1, which is on no list',
+      'A piece of clipped lead joins in and a.',
+    ]);
+  });
+
+  it('a tab on a heat sink is asked about once the part is in', () => {
+    const regulator = { id: 'v', kind: 'regulator' as const, label: '7805', package: 'TO-220', value: 5, tolerance: null, quantity: 1, refs: ['U2'] };
+    const k = kit({ lines: [regulator, mechanical('h', 'mechanical', 'heat sink')], circuit: null });
+    expect(names(k)).toEqual(['U2', '2 × heat sink']);
+    expect(names(log(k, { kind: 'fitted', refs: ['U2'] }), false)[0]).toBe('Between the tab of U2 and the heat sink');
+  });
+});
