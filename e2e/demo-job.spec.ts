@@ -20,7 +20,7 @@ test('the whole job: from the bag to the hidden fault, repaired, exported and op
 
   await page.keyboard.press('Alt+3');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/Fitted|lines to go/)).toBeVisible();
+  await expect(page.getByText(/lines to go\. Tick/)).toBeVisible();
   await expectAccessible(page);
 
   // Power up: go on until a stage stops the work.

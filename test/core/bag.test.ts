@@ -1,6 +1,7 @@
 /** What is said about a bag: patterns, doubts, lots, the letter, the labels, the spreadsheet. */
 import { lotFindings, lotText } from '@/core/loop/lots';
-import type { Pile, SortedPile } from '@/core/loop/pile';
+import type { Pile } from '@/core/loop/pile';
+import type { SortedPile } from '@/core/loop/sortPile';
 import { patternText, pieceName, settlingStep } from '@/core/loop/pileWords';
 import { contradicts, readBandWords, readMarking } from '@/core/loop/readMarking';
 import { deriveTray, type EntryBody } from '@/core/kit';

@@ -1,4 +1,6 @@
-import { pileOf, readPileEntry, sortPile } from '@/core/loop/pile';
+import { pileOf } from '@/core/loop/pile';
+import { readPileEntry } from '@/core/loop/pileEntry';
+import { sortPile } from '@/core/loop/sortPile';
 import { patternText, settlingStep } from '@/core/loop/pileWords';
 import { ConsequenceSolver, consequenceText, influences } from '@/core/consequence';
 import { documentOf, deriveStrangers, deriveTray, meterOf, openKit } from '@/core/kit';

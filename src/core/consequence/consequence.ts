@@ -275,7 +275,17 @@ function usedOf(after: number | 'over', window: ComputedWindow | null): number |
 }
 
 /** Readings below these are compared with these: a share of nearly nothing says nothing. Volts, amperes, ohms, hertz, percent. */
-const SMALLEST: Readonly<Record<StageObservable['mode'], number>> = { dcv: 0.1, dca: 1e-3, ohms: 1, diode: 0.1, frequency: 0.1, acv: 0.1, duty: 1 };
+const SMALLEST: Readonly<Record<StageObservable['mode'], number>> = {
+  dcv: 0.1,
+  dca: 1e-3,
+  ohms: 1,
+  diode: 0.1,
+  frequency: 0.1,
+  acv: 0.1,
+  duty: 1,
+  vmin: 0.1,
+  vmax: 0.1,
+};
 /** A swept check counts as moving from this share on, of its reading or of five times what is nearly nothing. */
 const MOVES = 0.01;
 

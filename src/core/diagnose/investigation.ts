@@ -38,7 +38,17 @@ const BAD_READING = 0.05;
  * Time and trouble of a reading against a voltage under power (common practice, no source): a supply's display is glanced at,
  * a frequency waits for its gate, ohms and diode tests want the supply off, the capacitors empty and the board out of its leads.
  */
-const EFFORT: Readonly<Record<StageObservable['mode'], number>> = { dcv: 1, dca: 1, acv: 1.2, frequency: 1.5, duty: 1.5, ohms: 4, diode: 4 };
+const EFFORT: Readonly<Record<StageObservable['mode'], number>> = {
+  dcv: 1,
+  dca: 1,
+  acv: 1.2,
+  frequency: 1.5,
+  duty: 1.5,
+  vmin: 1.5,
+  vmax: 1.5,
+  ohms: 4,
+  diode: 4,
+};
 
 /** Everything the fault finder works from, and what it can still ask for. */
 export interface Investigation {

@@ -46,6 +46,7 @@ export {
 } from './sheet';
 export { type BoardChange, type Conflict, type KitState, type LoosePiece, type MeasuredPiece, type Met, type Taken, type Traced, type Tally } from './state';
 export { deriveExchanged } from './views/exchanged';
+export { foundWay, wayItem } from './views/wayRound';
 export { type Compartment, deriveAbsent, deriveMeasuredValues, deriveTray, judgeMeasured, type MeasuredValue, type Piece } from './views/tray';
 export {
   type CheckEntry,

@@ -173,15 +173,26 @@ function nameOf(e: UnknownEntry & Record<string, unknown>): string {
 
 interface Problem {
   readonly instancePath: string;
-  readonly message?: string | undefined;
   readonly keyword: string;
   readonly params: Readonly<Record<string, unknown>>;
 }
 
+const TYPE_WORDS: Readonly<Record<string, string>> = { string: 'text', object: 'record', array: 'list', boolean: 'yes or no (true, false)' };
+/** What each rule of the schema complains of, in words. */
 const WHY: Readonly<Record<string, (p: Problem) => string>> = {
   required: (p) => `the field “${String(p.params['missingProperty'])}” is missing`,
   additionalProperties: (p) => `“${shortened(String(p.params['additionalProperty']))}” is no field of it`,
   enum: (p) => `must be one of ${(p.params['allowedValues'] as string[]).join(', ').slice(0, 120)}`,
+  type: (p) => `must be ${p.params['type'] === 'integer' ? 'a whole number' : `a ${TYPE_WORDS[String(p.params['type'])] ?? String(p.params['type'])}`}`,
+  const: (p) => `must be ${JSON.stringify(p.params['allowedValue'])}`,
+  minimum: (p) => `must be ${String(p.params['limit'])} or more`,
+  maximum: (p) => `must be ${String(p.params['limit'])} or less`,
+  exclusiveMinimum: (p) => `must be more than ${String(p.params['limit'])}`,
+  minLength: () => 'must not be empty',
+  maxLength: (p) => `must not be longer than ${String(p.params['limit'])} characters`,
+  minItems: (p) => `must have ${String(p.params['limit'])} items or more`,
+  maxItems: (p) => `must not have more than ${String(p.params['limit'])} items`,
+  additionalItems: (p) => `must not have more than ${String(p.params['limit'])} items`,
 };
 
 /** The first complaint that says something: those about alternatives only repeat it. */
@@ -189,7 +200,7 @@ function explain(errors: readonly Problem[]): string {
   const telling = errors.find((e) => e.keyword !== 'anyOf' && e.keyword !== 'const' && !(e.keyword === 'type' && e.params['type'] === 'null')) ?? errors[0];
   if (!telling) return 'it does not fit';
   const field = telling.instancePath.slice(1).replaceAll('/', '.');
-  const what = WHY[telling.keyword]?.(telling) ?? telling.message ?? 'is wrong';
+  const what = WHY[telling.keyword]?.(telling) ?? 'is wrong';
   return field === ''
     ? what
     : `${shortened(field)} ${telling.keyword === 'required' || telling.keyword === 'additionalProperties' ? `: ${what}` : what}`.replace(' :', ':');

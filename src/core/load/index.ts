@@ -1,7 +1,9 @@
 export { frequencyClaim, type Oscillator, powerClaim, rangeClaim, type Span } from './claims';
+export { type ClaimMeans, judgeClaim, provedBy } from './promised';
 export { forecastHeat, type HeatReading } from './heat';
 export { lampInSeries, type LampLoad } from './lamp';
-export { readRecording } from './recording';
+export { asSeenBy, compareFigures, type ComparedFigure, type Instrument, movedOnto, notSeen, ofCursors } from './compared';
+export { readRecording, type Recording } from './recording';
 export { type LoadPoint, regulationOf } from './regulation';
 export { trimOf } from './trim';
 export { waveformOf } from './waveform';

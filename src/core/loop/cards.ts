@@ -1,4 +1,4 @@
-import { type Check, isPowered, type KitState, meterOf, offsetOf, type ProbePoint, type Stage } from '../kit';
+import { type Check, foundWay, isPowered, type KitState, meterOf, offsetOf, type ProbePoint, type Stage } from '../kit';
 import { rangeFor } from '../meter';
 import { print, printNominal, printWindow, type Unit } from '../quantity';
 import { checkObservableId, factsOf, type LooseKind, LOOSE_FACTS, type MeterMode, MODES, probeObservableId, unitOf } from '../vocabulary';
@@ -9,7 +9,6 @@ import { orientationCard } from './orientation';
 import { windowFor, type KnownWindows } from './progress';
 import type { Target } from './targets';
 import { lineTitle } from './lineWords';
-import { foundWay } from '../trace';
 
 /** Everything that the probe bar says about the target in hand. */
 export interface TargetCard {

@@ -1,7 +1,7 @@
 import type { EntryBody, KitState, ReadingValue } from '../kit';
 import { parseDisplay } from '../quantity';
 import type { TargetCard } from './cards';
-import { readPileEntry } from './pile';
+import { readPileEntry } from './pileEntry';
 import type { Target } from './targets';
 
 const MOST_PIECES = 10_000;

@@ -4,7 +4,8 @@ export { type LastVerdict, lastVerdict } from './lastVerdict';
 export { entryText, modificationText } from './logText';
 export { lotFindings, lotText } from './lots';
 export { orientationCard } from './orientation';
-export { bandWord, type LooseEntryBody, type Pile, pileOf, type SortedPile } from './pile';
+export { type Pile, pileOf } from './pile';
+export { bandWord, type LooseEntryBody } from './pileEntry';
 export { patternText, pieceName, settlingStep } from './pileWords';
 export {
   type CheckProgress,
@@ -37,7 +38,7 @@ export {
   type TargetState,
 } from './targets';
 export { everythingFitted } from './unlisted';
-export { sortPile } from './pile';
+export { type SortedPile, sortPile } from './sortPile';
 export { lineTitle, sellerWords } from './lineWords';
 export { firstOpenPhase, type PhaseProgress, phaseProgress, PHASES, type WorkPhase } from './phases';
 export { findByName, type Place, placesOf } from './places';

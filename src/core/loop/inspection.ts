@@ -1,7 +1,6 @@
-import { deriveExchanged, deriveTray, isSeenTo, type KitState, type Line, type Ref } from '../kit';
+import { deriveExchanged, deriveTray, foundWay, isSeenTo, type KitState, type Line, type Ref } from '../kit';
 import { fittingFacts } from '../plan';
 import { print } from '../quantity';
-import { foundWay } from '../trace';
 import { factsOf } from '../vocabulary';
 import { lineTitle } from './lineWords';
 import type { LookItem } from './look';

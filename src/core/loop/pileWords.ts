@@ -2,7 +2,8 @@ import type { KitState, Line } from '../kit';
 import type { LoosePiece, Pattern } from '../parcel';
 import { print } from '../quantity';
 import { LOOSE_FACTS, unitOf } from '../vocabulary';
-import type { Pile, SortedPile } from './pile';
+import type { Pile } from './pile';
+import type { SortedPile } from './sortPile';
 import { lineTitle } from './lineWords';
 
 const lineAt = (kit: KitState, number: number): Line => kit.sheet.lines[number - 1]!;

@@ -13,7 +13,7 @@ import {
   type Reading,
 } from '../marking';
 import { printNominal, type Unit } from '../quantity';
-import { bandWord } from './pile';
+import { bandWord } from './pileEntry';
 
 export type MarkingKind = 'bands' | 'resistor' | 'chip' | 'capacitor' | 'coil' | 'date';
 

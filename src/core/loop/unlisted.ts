@@ -1,6 +1,4 @@
-import { GROUND } from '../circuit';
 import { deriveAbsent, isSeenTo, type KitState, type Line, socketedChips } from '../kit';
-import { circuitOf } from '../stage';
 import { packageOf } from '../vocabulary';
 import { lineTitle } from './lineWords';
 import type { LookItem } from './look';
@@ -8,8 +6,8 @@ import { fitTargets, type TargetState } from './targets';
 
 /** Things of a list that go on no board. */
 const PAPER = /\bpcb\b|circuit board|printed|solder\b|manual|instruction|\bbag\b|\bbox\b|sticker/i;
-/** Names that drawings give to wire links (common practice, no source). */
-const LINK = /^R?(?:J|JP|W|LK|LINK)\d+$/i;
+/** A wire link as decks hold it, by the names that drawings give it (common practice, no source). */
+const LINK_LINE = /^R?((?:J|JP|W|LK|LINK)\d+)\s+(\S+)\s+(\S+)\s+(\d\S*)/gim;
 /** A link as decks write it, ohms. */
 const LINK_OHMS = 0.1;
 const WASHER = /washer|mica|insulat|silicone pad|thermal pad/i;
@@ -26,14 +24,7 @@ const item = (id: string, title: string, good: string, remedy: string, refs: rea
 /** Wire links go in while the board is flat: those of the list without positions, and those that only the circuit names. */
 function linkItems(kit: KitState): LookItem[] {
   const listed = new Set(kit.sheet.lines.flatMap((l) => l.refs.map((r) => r.toLowerCase())));
-  const drawn = circuitOf(kit.sheet).parts.filter(
-    (p) =>
-      p.kind === 'R' &&
-      p.value <= LINK_OHMS &&
-      LINK.test(p.name) &&
-      !listed.has(p.name.replace(/^R(?=J|W|L)/i, '').toLowerCase()) &&
-      !listed.has(p.name.toLowerCase()),
-  );
+  const drawn = linksDrawn(kit.sheet.circuit?.deck ?? '').filter(({ name }) => !listed.has(name.toLowerCase()));
   return [
     ...without(kit, 'link').map((l) =>
       item(
@@ -43,16 +34,20 @@ function linkItems(kit: KitState): LookItem[] {
         'Fit the missing one now: under a chip or a socket nobody reaches it later.',
       ),
     ),
-    ...drawn.map((p) =>
+    ...drawn.map(({ name, nets }) =>
       item(
-        `link/${p.name}`,
-        `Wire link ${p.name.replace(/^R(?=J|W|L)/i, '')}, which is on no list`,
-        `A piece of clipped lead joins ${p.nodes.map((n) => (n === GROUND ? 'ground' : n)).join(' and ')}.`,
+        `link/${name}`,
+        `Wire link ${name}, which is on no list`,
+        `A piece of clipped lead joins ${nets.map((n) => (n === '0' ? 'ground' : n)).join(' and ')}.`,
         'Fit it, or say in the sheet that the circuit has none.',
       ),
     ),
   ];
 }
+
+/** Links of a deck. Read by its lines: this is asked at the start, long before the reader of decks is loaded. */
+const linksDrawn = (deck: string): { name: string; nets: [string, string] }[] =>
+  Array.from(deck.matchAll(LINK_LINE)).flatMap(([, name, a, b, ohms]) => (Number(ohms) <= LINK_OHMS ? [{ name: name!, nets: [a!, b!] }] : []));
 
 /** Lines of a kind that name no position. */
 const without = (kit: KitState, kind: Line['kind']) =>

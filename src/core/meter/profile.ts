@@ -14,9 +14,18 @@ export interface Uncertainty {
   readonly range: MeterRange;
 }
 
+/** A thermometer or thermocouple of the usual kind, in °C (common practice, no source). */
+const THERMOMETER: readonly MeterRange[] = [{ upTo: 400, percent: 1, counts: 2, resolution: 1 }];
+
+/** Ranges that a mode is read in: the least and the most of a signal are caught on DC volts, warmth by a thermometer beside the meter. */
+function rangesOf(profile: MeterProfile, mode: MeterMode): readonly MeterRange[] | undefined {
+  if (mode === 'temp') return THERMOMETER;
+  return profile.ranges[mode === 'vmin' || mode === 'vmax' ? 'dcv' : mode];
+}
+
 /** The range that an autoranging meter shows this reading in; the largest one when it is beyond all. */
 export function rangeFor(profile: MeterProfile, mode: MeterMode, reading: number): MeterRange | null {
-  const ranges = profile.ranges[mode];
+  const ranges = rangesOf(profile, mode);
   if (!ranges || ranges.length === 0) return null;
   return ranges.find((r) => Math.abs(reading) <= r.upTo) ?? ranges[ranges.length - 1]!;
 }

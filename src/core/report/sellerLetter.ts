@@ -1,5 +1,6 @@
 import { type Compartment, deriveStrangers, deriveTray, expectationOf, type KitState, type LoosePiece, type Piece } from '../kit';
 import { type DoubtfulLine, doubtfulLines } from '../genuine';
+import { judgeClaim } from '../load';
 import { print } from '../quantity';
 import { LOOSE_FACTS, unitOf } from '../vocabulary';
 
@@ -21,7 +22,8 @@ export function sellerLetter(kit: KitState): string | null {
   );
   const strangers = deriveStrangers(kit);
   const copies = doubtfulLines(kit).filter((d) => d.fake >= PROBABLY);
-  if (short.length === 0 && wrong.length === 0 && strangers.length === 0 && copies.length === 0) return null;
+  const impossible = kit.sheet.claims.flatMap((c) => (c.means && !judgeClaim(c.means).possible ? [`- “${c.text}”: ${judgeClaim(c.means).text}.`] : []));
+  if (short.length === 0 && wrong.length === 0 && strangers.length === 0 && copies.length === 0 && impossible.length === 0) return null;
   const meters = [...new Set([...wrong.map((w) => w.meter), ...strangers.filter((s) => s.entry.reading !== null).map((s) => s.meter.name)])];
   return [
     `Subject: ${kit.sheet.title}${kit.sheet.edition ? `, ${kit.sheet.edition}` : ''}: parts missing or wrong`,
@@ -34,6 +36,7 @@ export function sellerLetter(kit: KitState): string | null {
     ...wrongOnes(wrong),
     ...strange(strangers),
     ...doubted(copies),
+    ...(impossible.length > 0 ? ['Promised, and not possible with these parts:', '', ...impossible, ''] : []),
     ...(meters.length > 0 ? [`${meters.length === 1 ? 'Meter' : 'Meters'}: ${meters.join('; ')}.`, ''] : []),
     'Could you please send what is needed? I keep the wrong parts until you answer.',
     '',

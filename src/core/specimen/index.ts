@@ -7,6 +7,7 @@ export {
   inMotion,
   isReading,
   isObservable,
+  resting,
   type Lamp,
   lampsOf,
   type Look,

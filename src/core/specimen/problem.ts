@@ -29,7 +29,7 @@ export interface Scene {
 /** What only a circuit that runs shows: frequency and duty of a net against ground, volts that alternate about their average. */
 export type MovingObservable =
   | { readonly id: string; readonly mode: 'frequency' | 'duty'; readonly net: string }
-  | { readonly id: string; readonly mode: 'acv'; readonly red: string; readonly black: string };
+  | { readonly id: string; readonly mode: 'acv' | 'vmin' | 'vmax'; readonly red: string; readonly black: string };
 export type StageObservable = Observable | MovingObservable;
 
 /** Whether an operating point can tell it. */
@@ -43,10 +43,16 @@ export interface StageScene {
   readonly observables: readonly StageObservable[];
 }
 
+/** The least and the most of what rests are its volts. */
+export const resting = (o: StageObservable): StageObservable => (o.mode === 'vmin' || o.mode === 'vmax' ? { ...o, mode: 'dcv' } : o);
+
 /** What of a scene an operating point can tell: volts and currents of a circuit that never rests are left out. */
 export function atRest({ observables, ...scene }: StageScene): Scene {
   const running = isRunning(scene.circuit);
-  return { ...scene, observables: observables.filter(isObservable).filter((o) => o.mode === 'ohms' || o.mode === 'diode' || !running) };
+  return {
+    ...scene,
+    observables: (running ? observables : observables.map(resting)).filter(isObservable).filter((o) => o.mode === 'ohms' || o.mode === 'diode' || !running),
+  };
 }
 
 export type RunningObservable = Extract<Observable, { mode: 'dcv' | 'dca' }> | MovingObservable;

@@ -36,10 +36,13 @@ export function readRunning(circuit: Circuit, observables: readonly RunningObser
         return -average(`I(${o.source})`);
       case 'dcv':
         return average(o.red) - average(o.black);
+      case 'vmin':
+      case 'vmax': {
+        const volts = between(settled, o);
+        return volts.reduce((found, v) => (o.mode === 'vmin' ? Math.min(found, v) : Math.max(found, v)), o.mode === 'vmin' ? Infinity : -Infinity);
+      }
       case 'acv': {
-        const black = settled.volts[o.black];
-        const volts = Float64Array.from(settled.times, (_, i) => (settled.volts[o.red]?.[i] ?? 0) - (black?.[i] ?? 0));
-        const { ac, acMean } = statisticsOf(settled.times, volts);
+        const { ac, acMean } = statisticsOf(settled.times, between(settled, o));
         return acResponse === 'true-rms' ? ac : acMean * FORM_FACTOR;
       }
     }
@@ -53,6 +56,10 @@ export function readRunning(circuit: Circuit, observables: readonly RunningObser
     slowest: slowestOf(circuit, Object.values(statistics)),
   };
 }
+
+/** Volts between two nets over time. */
+const between = ({ times, volts }: SteadyState['settled'], { red, black }: { readonly red: string; readonly black: string }): Float64Array =>
+  Float64Array.from(times, (_, i) => (volts[red]?.[i] ?? 0) - (volts[black]?.[i] ?? 0));
 
 function slowestOf(circuit: Circuit, statistics: readonly TraceStatistics[]): number | null {
   const found = isDriven(circuit) ? [] : statistics.flatMap((s) => s.frequency ?? []);

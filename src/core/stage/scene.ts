@@ -33,6 +33,7 @@ function placeOf({ sheet }: Setup, whole: Circuit, circuit: Circuit, present: Re
 /** What a check reads, as the core computes it; or why it cannot. */
 function observableOf(setup: Setup, whole: Circuit, circuit: Circuit, stage: Stage, check: MeasureCheck): StageObservable | NoWindow {
   const id = checkObservableId(stage.id, check.id);
+  if (check.mode === 'temp') return { none: 'A circuit says nothing of warmth. Type a window, such as “below 60 °C”.' };
   if (check.mode === 'dca') {
     const source = check.source ?? stage.supplies[0]?.source;
     if (source === undefined) return { none: 'This stage has no supply whose display could be read. Give the stage a supply.' };

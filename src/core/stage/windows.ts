@@ -7,13 +7,14 @@ import {
   type Observable,
   readHealthy,
   readRunning,
+  resting,
   type RunningObservable,
   type RunningReadings,
   type Scene,
   type StageScene,
 } from '../specimen';
 import type { Board } from '../fault';
-import { type MeterProfile, uncertaintyOf } from '../meter';
+import { type MeterProfile, rangeFor, uncertaintyOf } from '../meter';
 import { feedsMeter } from './loading';
 import type { ComputedWindow, WindowResult } from './windowResult';
 
@@ -43,14 +44,17 @@ export function windowsOf(scene: StageScene, board: Board, meter: MeterProfile):
   const motion = runningWindows(scene, board, meter);
   if (motion !== 'stalled') return new Map([...motion, ...restingWindows(atRest(scene), board, meter)]);
   // What should run and stands still reads as its operating point.
-  return new Map([...stillWindows(scene, meter), ...restingWindows({ ...scene, observables: scene.observables.filter(isObservable) }, board, meter)]);
+  return new Map([...stillWindows(scene, meter), ...restingWindows(stalled(scene), board, meter)]);
 }
+
+/** What should run and stands still, by its operating point. */
+const stalled = (scene: StageScene): Scene => ({ ...scene, observables: scene.observables.map(resting).filter(isObservable) });
 
 /** What only a running circuit shows, on one that rests: no AC volts, and no periods to count. */
 function stillWindows({ observables }: StageScene, meter: MeterProfile): Results {
   return new Map(
     observables.flatMap((o): [string, WindowResult][] => {
-      if (isObservable(o)) return [];
+      if (isObservable(o) || o.mode === 'vmin' || o.mode === 'vmax') return [];
       return [[o.id, o.mode === 'acv' ? windowOf('acv', [0, 0], meter, 'all') : { none: STANDS_STILL }]];
     }),
   );
@@ -117,7 +121,7 @@ function spread(readings: readonly number[]): [number, number] {
 
 /** Where over-range begins on a meter. */
 function limitOf(mode: Mode, meter: MeterProfile): number {
-  return mode === 'diode' ? meter.diodeCompliance : (meter.ranges[mode]?.at(-1)?.upTo ?? Infinity);
+  return mode === 'diode' ? meter.diodeCompliance : (rangeFor(meter, mode, Infinity)?.upTo ?? Infinity);
 }
 
 /** Healthy boards that a running circuit is run for: each takes a transient of its own. */

@@ -3,4 +3,4 @@ export { type Answer, boardFor, type FittedPart, type Link, type Pad, type PadPa
 export type { Difference } from './findings';
 export { type KitTrace, SIDE_BY_SIDE, traceOf } from './kitBoard';
 export { traceStep, type TraceStep } from './trace';
-export { foundWay, LOOSE_UNMARKED, unmarkedRefs, type WhichAnswer, whichAnswered, whichItem, whichPad, type WhichWay } from './whichWay';
+export { LOOSE_UNMARKED, unmarkedRefs, type WhichAnswer, whichAnswered, whichItem, whichPad, type WhichWay } from './whichWay';

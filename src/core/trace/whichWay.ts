@@ -1,5 +1,5 @@
 import { findPart, GROUND } from '../circuit';
-import type { EntryBody, KitState, Line, Ref } from '../kit';
+import { type EntryBody, type KitState, type Line, type Ref, wayItem } from '../kit';
 import { circuitOf, elementsOf } from '../stage';
 
 /** What nobody printed a mark on: a pair of pads, an LED, a jack, a lead bought in a shop. */
@@ -154,7 +154,7 @@ export const LOOSE_UNMARKED: readonly WhichWay[] = [
 ];
 
 /** The id under which an answer is remembered. */
-export const whichItem = (way: WhichWay): string => `which/${way.ref ?? way.unmarked}`;
+export const whichItem = (way: WhichWay): string => wayItem(way.ref ?? way.unmarked);
 
 /** The entry that remembers an answer. */
 export const whichAnswered = (way: WhichWay, answer: WhichAnswer): EntryBody => ({
@@ -163,6 +163,3 @@ export const whichAnswered = (way: WhichWay, answer: WhichAnswer): EntryBody => 
   title: answer.meaning,
   good: answer.settled,
 });
-
-/** What was found out of a part's way round; null where nobody tried. */
-export const foundWay = (kit: KitState, ref: Ref): string | null => kit.inspected.get(`which/${ref}`)?.entry.title ?? null;

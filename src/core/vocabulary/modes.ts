@@ -18,6 +18,9 @@ export const MODES = {
   frequency: { unit: 'Hz', words: 'frequency' },
   acv: { unit: 'V', words: 'AC volts' },
   duty: { unit: 'percent', words: 'duty cycle' },
+  vmin: { unit: 'V', words: 'DC volts, the least' },
+  vmax: { unit: 'V', words: 'DC volts, the most' },
+  temp: { unit: 'degC', words: 'temperature' },
 } as const satisfies Readonly<Record<string, ModeFacts>>;
 
 export type MeterMode = keyof typeof MODES;
@@ -27,7 +30,7 @@ export const PART_MODES = ['ohms', 'capacitance', 'inductance', 'diode', 'hfe'] 
 export type PartMode = (typeof PART_MODES)[number];
 
 /** Modes of a check on the board. */
-export const CHECK_MODES = ['dcv', 'dca', 'acv', 'ohms', 'diode', 'frequency', 'duty'] as const satisfies readonly MeterMode[];
+export const CHECK_MODES = ['dcv', 'dca', 'acv', 'ohms', 'diode', 'frequency', 'duty', 'vmin', 'vmax', 'temp'] as const satisfies readonly MeterMode[];
 export type CheckMode = (typeof CHECK_MODES)[number];
 
 export const unitOf = (mode: MeterMode): Unit => MODES[mode].unit;

@@ -1,12 +1,12 @@
 import { Button, Form, Progress } from 'antd';
 import dynamic from 'next/dynamic';
-import { useState } from 'react';
 import { type Circuit, GROUND, netsOf } from '@/core/circuit';
 import { parseQuantity, print } from '@/core/quantity';
-import { askFree, Cancelled, type Course, stopAsking } from '@/store/results';
+import type { Course } from '@/store/results';
 import { InlineForm } from '../form/InlineForm';
 import { QuantityItem } from '../form/Items';
 import { required } from '../form/rules';
+import { useCourse } from '../results/useCourse';
 import styles from './Circuit.module.css';
 import { Choose } from '../form/Choose';
 
@@ -20,27 +20,7 @@ interface Values {
 /** The course of one net: a flasher that flashes, a reservoir that ripples. */
 export function InTime({ deck, circuit }: { deck: string; circuit: Circuit }) {
   const nets = netsOf(circuit).filter((n) => n !== GROUND && !n.includes('.'));
-  const [course, setCourse] = useState<{ readonly net: string; readonly course: Course } | null>(null);
-  const [progress, setProgress] = useState<number | null>(null);
-  const [message, setMessage] = useState('');
-  const run = ({ net, span }: Values) => {
-    const seconds = parseQuantity(span, 's');
-    if (!seconds.ok) return;
-    setMessage('');
-    setProgress(0);
-    askFree('course', { deck, net, seconds: seconds.value }, setProgress)
-      .then(
-        (found) => {
-          setCourse({ net, course: found });
-        },
-        (e: unknown) => {
-          if (!(e instanceof Cancelled)) setMessage((e as Error).message);
-        },
-      )
-      .finally(() => {
-        setProgress(null);
-      });
-  };
+  const { found, progress, message, run, stop } = useCourse(deck);
   return (
     <>
       <InlineForm<Values>
@@ -48,7 +28,10 @@ export function InTime({ deck, circuit }: { deck: string; circuit: Circuit }) {
         submit="Run it"
         disabled={progress !== null}
         initial={{ net: nets[0] ?? '', span: '100ms' }}
-        done={run}
+        done={({ net, span }) => {
+          const seconds = parseQuantity(span, 's');
+          if (seconds.ok) run(net, seconds.value);
+        }}
         said={<span className="v-out">{message}</span>}
       >
         <Form.Item name="net" label="Net" className={styles.pick ?? ''}>
@@ -59,17 +42,12 @@ export function InTime({ deck, circuit }: { deck: string; circuit: Circuit }) {
       {progress !== null && (
         <>
           <Progress percent={Math.round(100 * progress)} size="small" aria-label="Running the circuit" />
-          <Button
-            size="small"
-            onClick={() => {
-              stopAsking('course');
-            }}
-          >
+          <Button size="small" onClick={stop}>
             Stop
           </Button>
         </>
       )}
-      {course && <Shown net={course.net} course={course.course} />}
+      {found && <Shown net={found.net} course={found.course} />}
     </>
   );
 }

@@ -8,6 +8,8 @@ interface Props {
   readonly xTitle: string;
   readonly yTitle: string;
   readonly label: string;
+  /** A second curve: what was expected. */
+  readonly beside?: { readonly x: readonly number[]; readonly y: readonly number[] };
   /** Single points beside the curve: what was read. */
   readonly marks?: { readonly x: readonly number[]; readonly y: readonly number[] };
 }
@@ -15,7 +17,7 @@ interface Props {
 const colour = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
 /** One curve on the bench's own paper. Loaded only where a chart is shown. */
-export function Chart({ x, y, xTitle, yTitle, label, marks }: Props) {
+export function Chart({ x, y, xTitle, yTitle, label, marks, beside }: Props) {
   const host = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const element = host.current;
@@ -25,6 +27,17 @@ export function Chart({ x, y, xTitle, yTitle, label, marks }: Props) {
       element,
       [
         { x: [...x], y: [...y], type: 'scatter', mode: 'lines', line: { color: colour('--in'), width: 2 } },
+        ...(beside
+          ? [
+              {
+                x: [...beside.x],
+                y: [...beside.y],
+                type: 'scatter' as const,
+                mode: 'lines' as const,
+                line: { color: colour('--soft'), width: 2, dash: 'dash' as const },
+              },
+            ]
+          : []),
         ...(marks
           ? [{ x: [...marks.x], y: [...marks.y], type: 'scatter' as const, mode: 'markers' as const, marker: { color: colour('--ink'), size: 8 } }]
           : []),
@@ -44,6 +57,6 @@ export function Chart({ x, y, xTitle, yTitle, label, marks }: Props) {
     return () => {
       Plotly.purge(element);
     };
-  }, [x, y, xTitle, yTitle, marks]);
+  }, [x, y, xTitle, yTitle, marks, beside]);
   return <div ref={host} role="img" aria-label={label} />;
 }

@@ -9,21 +9,20 @@ import { QuantityItem } from '../form/Items';
 import { required } from '../form/rules';
 import zones from '../shell/zones.module.css';
 import { givenOf, type Values } from './given';
-import { type Drawn, type Said, type Sum, type SumField, SUMS } from './sums';
+import { Claims } from './Claims';
+import { Compared } from './Compared';
+import { KeepClaim } from './KeepClaim';
+import { type Answer, type Sum, type SumField, SUMS } from './sums';
 import styles from './LoadDesk.module.css';
 
 const Chart = dynamic(() => import('../drawn/Chart').then((m) => m.Chart), { ssr: false });
 
 /** What is reckoned beside the readings: heat, load, recordings, a lamp in series, what the seller claims. */
-export function LoadDesk({ kit, close }: { kit: KitState; close: () => void }) {
+export function LoadDesk({ kit, close, choose }: { kit: KitState; close: () => void; choose: (target: string) => void }) {
   const [id, setId] = useState(SUMS[0]!.id);
   return (
     <Drawer open size="large" title="Load, heat, waveforms, claims" onClose={close}>
-      {kit.sheet.claims.length > 0 && (
-        <p className={zones.note}>
-          <b>The seller claims:</b> {kit.sheet.claims.map((c) => c.text).join(' · ')}
-        </p>
-      )}
+      <Claims kit={kit} choose={choose} />
       <Choose<string>
         aria-label="What to reckon"
         className={`${styles.choice} ${styles.desk}`}
@@ -31,14 +30,14 @@ export function LoadDesk({ kit, close }: { kit: KitState; close: () => void }) {
         options={SUMS.map((sum) => ({ value: sum.id, label: sum.title }))}
         onChange={setId}
       />
-      <OneSum key={id} sum={SUMS.find((sum) => sum.id === id)!} />
+      <OneSum key={id} kit={kit} sum={SUMS.find((sum) => sum.id === id)!} />
     </Drawer>
   );
 }
 
-type Outcome = { readonly said: readonly Said[]; readonly drawn?: Drawn } | { readonly error: string } | null;
+type Outcome = Answer | { readonly error: string } | null;
 
-function OneSum({ sum }: { sum: Sum }) {
+function OneSum({ kit, sum }: { kit: KitState; sum: Sum }) {
   const append = useBench((s) => s.append);
   const [outcome, setOutcome] = useState<Outcome>(null);
   const [kept, setKept] = useState(false);
@@ -78,6 +77,8 @@ function OneSum({ sum }: { sum: Sum }) {
           >
             {kept ? 'It stands in the logbook' : 'Write it into the logbook'}
           </Button>
+          {outcome.recording && kit.sheet.circuit && <Compared kit={kit} recording={outcome.recording} />}
+          {outcome.means && <KeepClaim key={JSON.stringify(outcome.means)} kit={kit} title={sum.title} means={outcome.means} />}
         </section>
       )}
     </>

@@ -1,12 +1,13 @@
 import {
+  type ClaimMeans,
   forecastHeat,
-  frequencyClaim,
+  judgeClaim,
   lampInSeries,
   type LampLoad,
   type Oscillator,
-  powerClaim,
-  rangeClaim,
+  ofCursors,
   readRecording,
+  type Recording,
   regulationOf,
   waveformOf,
 } from '@/core/load';
@@ -47,7 +48,16 @@ export interface Sum {
   readonly about: string;
   readonly fields: readonly SumField[];
   /** @throws Error that says what is wrong with what was given */
-  readonly run: (given: Given) => { readonly said: readonly Said[]; readonly drawn?: Drawn };
+  readonly run: (given: Given) => Answer;
+}
+
+export interface Answer {
+  readonly said: readonly Said[];
+  readonly drawn?: Drawn;
+  /** What was claimed, where the sum is about a claim. */
+  readonly means?: ClaimMeans;
+  /** What was recorded, to be held against the circuit. */
+  readonly recording?: Recording;
 }
 
 /** What was given: quantities in SI (NaN where none), texts as they stand. */
@@ -210,6 +220,7 @@ const WAVE: Sum = {
     const step = Math.ceil(recording.t.length / MOST_DRAWN);
     const thin = (a: Float64Array) => Array.from(a).filter((_, i) => i % step === 0);
     return {
+      recording,
       said: [
         plain(
           w.frequency === null
@@ -220,6 +231,27 @@ const WAVE: Sum = {
         plain(`From ${print(w.min, 'V', 3)} to ${print(w.max, 'V', 3)}, amplitude ${print(w.amplitude, 'V', 3)}.`),
       ],
       drawn: { x: thin(recording.t), y: thin(recording.v), xTitle: 'seconds', yTitle: 'volts', label: 'The recording' },
+    };
+  },
+};
+
+const CURSORS: Sum = {
+  id: 'cursors',
+  title: 'Two cursors',
+  about: 'Without a file: one cursor at the start of a period on its lowest level, one at its end on the highest.',
+  fields: [
+    { key: 't1', label: 'First cursor, time', unit: 's', initial: '0', least: 'any' },
+    { key: 'v1', label: 'First cursor, level', unit: 'V', least: 'any' },
+    { key: 't2', label: 'Second cursor, time', unit: 's', least: 'any' },
+    { key: 'v2', label: 'Second cursor, level', unit: 'V', least: 'any' },
+  ],
+  run: (given) => {
+    const { frequency, swing } = ofCursors({ from: { t: given.of('t1'), v: given.of('v1') }, to: { t: given.of('t2'), v: given.of('v2') } });
+    return {
+      said: [
+        plain(`Frequency ${print(frequency, 'Hz', 3)}, from peak to peak ${print(swing, 'V', 3)}.`),
+        plain(`A sine of this swing has ${print(swing / Math.sqrt(8), 'V', 3)} RMS, a square wave ${print(swing / 2, 'V', 3)}.`),
+      ],
     };
   },
 };
@@ -269,7 +301,12 @@ const claimed: readonly SumField[] = [
   { key: 'low', label: 'Claimed from', unit: null, initial: '1', least: 0 },
   { key: 'high', label: 'Claimed to', unit: null, initial: '10' },
 ];
-const verdictOf = (possible: boolean, text: string): Said => ({ text: `${possible ? 'Possible' : 'Impossible'}: ${text}`, tone: possible ? 'in' : 'out' });
+/** A claim judged, in words. */
+export const verdictOf = (means: ClaimMeans): Said => {
+  const { possible, text } = judgeClaim(means);
+  return { text: `${possible ? 'Possible' : 'Impossible'}: ${text}.`, tone: possible ? 'in' : 'out' };
+};
+const judged = (means: ClaimMeans): Answer => ({ said: [verdictOf(means)], means });
 const spanOf = (given: Given): [number, number] => {
   const span: [number, number] = [given.of('low'), given.of('high')];
   if (span[0] > span[1]) throw new Error('The claim ends below where it begins.');
@@ -316,7 +353,8 @@ const POWER: Sum = {
     },
   ],
   run: (given) => {
-    const r = powerClaim({
+    return judged({
+      kind: 'power',
       topology: given.text('topology') as 'single-ended' | 'bridge' | 'split',
       outputClass: given.text('class') as 'ab' | 'd',
       supplyVolts: given.of('supply'),
@@ -326,7 +364,6 @@ const POWER: Sum = {
       claimedWatts: given.of('watts'),
       claimedAs: given.text('as') as 'rms' | 'peak',
     });
-    return { said: [verdictOf(r.possible, `at most ${print(r.mostWatts, 'W', 3)} of sine power.`)] };
   },
 };
 
@@ -345,7 +382,8 @@ const RANGE: Sum = {
     { key: 'high', label: 'Claimed to', unit: 'V', initial: '25' },
   ],
   run: (given) => {
-    const r = rangeClaim({
+    return judged({
+      kind: 'range',
       vref: given.of('vref'),
       iadj: given.of('iadj'),
       rTop: given.of('r1'),
@@ -354,7 +392,6 @@ const RANGE: Sum = {
       dropout: given.of('dropout'),
       claimed: spanOf(given),
     });
-    return { said: [verdictOf(r.possible, `it reaches ${print(r.low, 'V', 3)} to ${print(r.high, 'V', 3)}.`)] };
   },
 };
 
@@ -368,8 +405,7 @@ const oscillator = (id: string, title: string, about: string, fields: readonly S
     ...claimed.map((f) => ({ ...f, unit: 'Hz' as const })),
   ],
   run: (given) => {
-    const r = frequencyClaim(of(given), given.of('stages'), spanOf(given));
-    return { said: [verdictOf(r.possible, `it runs from ${print(r.low, 'Hz', 3)} to ${print(r.high, 'Hz', 3)}.`)] };
+    return judged({ kind: 'frequency', of: of(given), stages: Math.round(given.of('stages')), claimed: spanOf(given) });
   },
 });
 
@@ -410,4 +446,40 @@ const FLASHER = oscillator(
   (g) => ({ form: 'two-transistor', r1: one(g.of('r1')), c1: one(g.of('c1')), r2: one(g.of('r2')), c2: one(g.of('c2')) }),
 );
 
-export const SUMS: readonly Sum[] = [HEAT, LOAD, WAVE, LAMP, POWER, RANGE, RC, TIMER, FLASHER];
+const CURRENT: Sum = {
+  id: 'current',
+  title: 'Claimed current',
+  about: 'What a linear regulator gives for good is set by its heat: (input − output) · amperes through everything between junction and room.',
+  fields: [
+    { key: 'volts', label: 'Output', unit: 'V', initial: '5' },
+    { key: 'amps', label: 'Claimed', unit: 'A', initial: '1.5' },
+    { key: 'input', label: 'Input', unit: 'V', initial: '12' },
+    { key: 'kw', label: 'Junction to room with its sink, K/W', unit: null, initial: '20' },
+    { key: 'ambient', label: 'Room, °C', unit: null, initial: '25', least: 'any' },
+    { key: 'junction', label: 'Junction’s limit, °C', unit: null, initial: '125' },
+  ],
+  run: (given) =>
+    judged({
+      kind: 'current',
+      volts: given.of('volts'),
+      amps: given.of('amps'),
+      inputVolts: given.of('input'),
+      junctionToAmbient: given.of('kw'),
+      ambient: given.of('ambient'),
+      junction: given.of('junction'),
+    }),
+};
+
+const DROPOUT: Sum = {
+  id: 'dropout',
+  title: 'Claimed lowest input',
+  about: 'A regulator wants more at its input than at its output: by its drop-out, at this load.',
+  fields: [
+    { key: 'volts', label: 'Output', unit: 'V', initial: '5' },
+    { key: 'input', label: 'Claimed to work from', unit: 'V', initial: '6' },
+    { key: 'dropout', label: 'Drop-out of the type', unit: 'V', initial: '2', least: 0 },
+  ],
+  run: (given) => judged({ kind: 'dropout', volts: given.of('volts'), inputVolts: given.of('input'), dropout: given.of('dropout') }),
+};
+
+export const SUMS: readonly Sum[] = [HEAT, LOAD, WAVE, CURSORS, LAMP, POWER, RANGE, CURRENT, DROPOUT, RC, TIMER, FLASHER];

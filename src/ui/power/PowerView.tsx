@@ -76,7 +76,7 @@ export function PowerView({ kit, loop, go, run }: Props) {
         )}
         <div className={`${zones.row} ${zones.section}`}>
           <EditStages go={go} />
-          <OpenLoadDesk kit={kit} />
+          <OpenLoadDesk kit={kit} loop={loop} />
         </div>
         <BoardChanges
           kit={kit}
@@ -90,7 +90,7 @@ export function PowerView({ kit, loop, go, run }: Props) {
 }
 
 /** What is reckoned beside the readings. */
-function OpenLoadDesk({ kit }: { kit: KitState }) {
+function OpenLoadDesk({ kit, loop }: { kit: KitState; loop: Loop }) {
   const [open, setOpen] = useState(false);
   return (
     <>
@@ -106,6 +106,10 @@ function OpenLoadDesk({ kit }: { kit: KitState }) {
         {open && (
           <LoadDesk
             kit={kit}
+            choose={(target) => {
+              setOpen(false);
+              loop.choose(target);
+            }}
             close={() => {
               setOpen(false);
             }}

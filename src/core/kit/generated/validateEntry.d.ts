@@ -1,2 +1,2 @@
-declare const validate: { (data: unknown): boolean; errors?: { instancePath: string; message?: string; keyword: string; params: Record<string, unknown> }[] | null };
+declare const validate: { (data: unknown): boolean; errors?: { instancePath: string; keyword: string; params: Record<string, unknown> }[] | null };
 export default validate;

@@ -174,8 +174,50 @@ const CheckRecord = Type.Union([
   Shape('observation of a stage', { stage: Id, ...observeFields }),
 ]);
 
+const SpanShape = Pair(Positive);
+/** Parts of known value, or of one between two, that set a frequency. */
+const OscillatorShape = Type.Union([
+  Shape('RC oscillator', { form: Type.Literal('rc-2.3'), r: SpanShape, c: SpanShape }),
+  Shape('timer oscillator', { form: Type.Literal('555-astable'), ra: SpanShape, rb: SpanShape, c: SpanShape }),
+  Shape('two-transistor oscillator', { form: Type.Literal('two-transistor'), r1: SpanShape, c1: SpanShape, r2: SpanShape, c2: SpanShape }),
+]);
+/** What a claim amounts to, with what it depends on: supply, load, circuit, references. SI throughout. */
+const ClaimMeansShape = Type.Union([
+  Shape('claimed power', {
+    kind: Type.Literal('power'),
+    topology: OneOf('single-ended', 'bridge', 'split'),
+    outputClass: OneOf('ab', 'd'),
+    supplyVolts: Positive,
+    supplyAmps: Nullable(Positive),
+    loadOhms: Positive,
+    saturationVolts: Num,
+    claimedWatts: Positive,
+    claimedAs: OneOf('rms', 'peak'),
+  }),
+  Shape('claimed range', {
+    kind: Type.Literal('range'),
+    vref: Positive,
+    iadj: Num,
+    rTop: Positive,
+    rBottom: Pair(Num),
+    inputVolts: Positive,
+    dropout: Num,
+    claimed: Limits,
+  }),
+  Shape('claimed frequency', { kind: Type.Literal('frequency'), of: OscillatorShape, stages: Count, claimed: Limits }),
+  Shape('claimed current', {
+    kind: Type.Literal('current'),
+    volts: Positive,
+    amps: Positive,
+    inputVolts: Positive,
+    junctionToAmbient: Positive,
+    ambient: Num,
+    junction: Num,
+  }),
+  Shape('claimed drop-out', { kind: Type.Literal('dropout'), volts: Positive, inputVolts: Positive, dropout: Num }),
+]);
 /** Something the kit promises, such as `output 1.25 to 15 V`. */
-const ClaimRecord = Shape('claim', { id: Id, text: Text, check: Optional(Id) });
+const ClaimRecord = Shape('claim', { id: Id, text: Text, means: Optional(ClaimMeansShape), check: Optional(Id) });
 
 /** A data sheet, typed once. Each figure with its source. */
 const TypeCardRecord = Shape('type card', {
@@ -209,9 +251,9 @@ const NeighbourRecord = Shape('neighbouring nets', { nets: Pair(Id) });
 const ConstraintRecord = Shape('constraint of the order', { id: Id, ref: Id, before: Id, why: Text });
 
 /** Papers and boards that can say different things. */
-export const SOURCES = ['list', 'print', 'diagram', 'board'] as const;
+const SOURCES = ['list', 'print', 'diagram', 'board'] as const;
 /** What settles which of them is right. */
-export const SETTLED_BY = ['data sheet', 'tracing', 'calculation', 'looking'] as const;
+const SETTLED_BY = ['data sheet', 'tracing', 'calculation', 'looking'] as const;
 /** Sources that say different things of one place, side by side, and how it was settled. */
 const DifferenceRecord = Shape('difference of sources', {
   id: Id,

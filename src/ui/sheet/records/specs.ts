@@ -1,6 +1,7 @@
 import { createElement } from 'react';
 import { connectionsOf, readDeck, netsOf, GROUND } from '@/core/circuit';
 import type { KitState, RecordOf, Stage } from '@/core/kit';
+import { judgeClaim } from '@/core/load';
 import { CHECK_MODES, MODES } from '@/core/vocabulary';
 import { printNominal } from '@/core/quantity';
 import { newId } from '@/store/stamps';
@@ -26,7 +27,7 @@ export const sourcesOfKit = (kit: KitState): readonly string[] =>
   kit.sheet.circuit ? connectionsOf(kit.sheet.circuit.deck).flatMap((c) => (/^[VI]/i.test(c.name) ? [c.name] : [])) : [];
 
 /** Everywhere that a probe can be put, as one writes it. */
-const placesOfKit = (kit: KitState): string[] => ['ground', ...kit.sheet.testPoints.map((t) => t.id), ...netsOfKit(kit).map((n) => `net ${n}`)];
+export const placesOfKit = (kit: KitState): string[] => ['ground', ...kit.sheet.testPoints.map((t) => t.id), ...netsOfKit(kit).map((n) => `net ${n}`)];
 
 const choices = (...words: readonly (readonly [string, string])[]) => words.map(([value, label]) => ({ value, label }));
 
@@ -186,10 +187,15 @@ export const CLAIMS: RoomSpec<'claims'> = {
   room: 'claims',
   title: 'What the kit promises',
   one: 'Claim',
-  empty: 'No claim is noted, such as “output 1.25 to 15 V”. With a check behind it, its verdict is the claim’s.',
+  empty:
+    'No claim is noted, such as “output 1.25 to 15 V”. With a check behind it, its verdict is the claim’s; “Load, heat, waveforms, claims” in Power up reckons whether it can be true.',
   make: () => ({ id: short('claim'), text: '' }),
   name: (c) => c.text || c.id,
-  words: (c, kit) => said(c.text, c.check ? `held against “${checkTitle(kit, c.check)}”` : 'no check behind it'),
+  words: (c, kit) =>
+    said(
+      c.text,
+      [c.means ? possibleWords(c.means) : '', c.check ? `held against “${checkTitle(kit, c.check)}”` : 'no check behind it'].filter(Boolean).join(' · '),
+    ),
   fields: (kit) => [
     { key: 'text', label: 'The claim', type: 'text', required: 'What does the kit promise?' },
     {
@@ -200,6 +206,11 @@ export const CLAIMS: RoomSpec<'claims'> = {
     },
   ],
 };
+
+function possibleWords(means: Parameters<typeof judgeClaim>[0]): string {
+  const { possible, text } = judgeClaim(means);
+  return `${possible ? 'possible' : 'impossible'}: ${text}`;
+}
 
 const checkTitle = (kit: KitState, id: string) => {
   const held = kit.rooms.checks.get(id);

@@ -1,0 +1,101 @@
+import { AutoComplete, Button, Form, Input } from 'antd';
+import { useState } from 'react';
+import { type EntryBody, type KitState, put } from '@/core/kit';
+import { type ClaimMeans, provedBy } from '@/core/load';
+import { useBench } from '@/store/bench';
+import { newId } from '@/store/stamps';
+import { Choose } from '../form/Choose';
+import { readPlace } from '../sheet/records/fields';
+import { placesOfKit } from '../sheet/records/specs';
+import zones from '../shell/zones.module.css';
+import styles from './LoadDesk.module.css';
+
+const short = (prefix: string) => `${prefix}-${newId().slice(0, 6)}`;
+
+/** A claim that was reckoned, kept with what it depends on; with a stage and a place it becomes readings that prove it. */
+export function KeepClaim({ kit, title, means }: { kit: KitState; title: string; means: ClaimMeans }) {
+  const append = useBench((s) => s.append);
+  const [text, setText] = useState(title);
+  const [stage, setStage] = useState<string | null>(
+    kit.sheet.stages.findLast((s) => s.kind === 'load' || s.kind === 'run')?.id ?? kit.sheet.stages.at(-1)?.id ?? null,
+  );
+  const [at, setAt] = useState('');
+  const [kept, setKept] = useState(false);
+  const red = readPlace(at, new Set(kit.sheet.testPoints.map((t) => t.id)));
+  const proofs = provedBy(means);
+  const keep = () => {
+    void append((k): EntryBody[] => {
+      const checks =
+        stage === null || red === null
+          ? []
+          : proofs.map((p) => ({
+              stage,
+              id: short('claim'),
+              what: 'measure' as const,
+              title: p.title,
+              note: p.note,
+              mode: p.mode,
+              red,
+              black: { net: '0' },
+              window: { low: p.low, high: p.high },
+            }));
+      const [first] = checks;
+      return [
+        ...checks.map((c) => put(k, 'checks', c)),
+        put(k, 'claims', { id: short('claim'), text: text.trim() || title, means, ...(first ? { check: `${first.stage}/${first.id}` } : {}) }),
+      ];
+    }).then(() => {
+      setKept(true);
+    });
+  };
+  return (
+    <section aria-label="Keep the claim" className={zones.section}>
+      <h3 className={zones.label}>Hold the kit to it</h3>
+      <Form layout="vertical" component="div" className={styles.keep ?? ''}>
+        <Form.Item label="The claim, as it is printed" htmlFor="claim-text">
+          <Input
+            id="claim-text"
+            value={text}
+            maxLength={200}
+            onChange={(e) => {
+              setText(e.target.value);
+            }}
+          />
+        </Form.Item>
+        <Form.Item label="Read in the stage" htmlFor="claim-stage">
+          <Choose<string | null>
+            id="claim-stage"
+            aria-label="Read in the stage"
+            allowClear
+            value={stage}
+            options={kit.sheet.stages.map((s) => ({ value: s.id, label: s.title }))}
+            onChange={(id) => {
+              setStage(id ?? null);
+            }}
+          />
+        </Form.Item>
+        <Form.Item
+          label="Red probe at (ground is black)"
+          htmlFor="claim-at"
+          {...(at.trim() !== '' && red === null ? { validateStatus: 'error', help: 'A test point, R5.2, or a net.' } : {})}
+        >
+          <AutoComplete
+            id="claim-at"
+            value={at}
+            options={placesOfKit(kit).map((value) => ({ value }))}
+            onChange={setAt}
+            placeholder="nowhere: keep the claim alone"
+          />
+        </Form.Item>
+      </Form>
+      <p className="soft">
+        {red !== null && stage !== null
+          ? `Becomes ${proofs.map((p) => `“${p.title}”`).join(' and ')}: ${proofs[0]!.note}`
+          : 'Without a stage and a place it is kept with its verdict, and proved by nothing.'}
+      </p>
+      <Button disabled={kept} onClick={keep}>
+        {kept ? 'It is kept' : red !== null && stage !== null ? 'Keep it, and check it' : 'Keep it'}
+      </Button>
+    </section>
+  );
+}
