@@ -6,6 +6,8 @@ const config: NextConfig = {
   trailingSlash: true,
   reactStrictMode: true,
   images: { unoptimized: true },
+  // Types are checked once, by `npm run check`.
+  typescript: { ignoreBuildErrors: true },
   turbopack: { resolveAlias: { '@stdlib/utils-define-property': './scripts/define-property.cjs' } },
 };
 

@@ -1,5 +1,5 @@
 export { frequencyClaim, type Oscillator, powerClaim, rangeClaim, type Span } from './claims';
-export { type ClaimMeans, judgeClaim, provedBy } from './promised';
+export { type ClaimMeans, claimWords, judgeClaim, provedBy } from './promised';
 export { forecastHeat, type HeatReading } from './heat';
 export { lampInSeries, type LampLoad } from './lamp';
 export { asSeenBy, compareFigures, type ComparedFigure, type Instrument, movedOnto, notSeen, ofCursors } from './compared';

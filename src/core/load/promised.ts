@@ -50,6 +50,22 @@ export function judgeClaim(m: ClaimMeans): Judged {
   }
 }
 
+/** A claim as the box would print it. */
+export function claimWords(m: ClaimMeans): string {
+  switch (m.kind) {
+    case 'power':
+      return `${print(m.claimedWatts, 'W', 3)}${m.claimedAs === 'peak' ? ' peak' : ''} into ${print(m.loadOhms, 'ohm', 2)}`;
+    case 'range':
+      return `output ${print(m.claimed[0], 'V', 3)} to ${print(m.claimed[1], 'V', 3)}`;
+    case 'frequency':
+      return `${print(m.claimed[0], 'Hz', 3)} to ${print(m.claimed[1], 'Hz', 3)}`;
+    case 'current':
+      return `${print(m.amps, 'A', 3)} at ${print(m.volts, 'V', 3)}`;
+    case 'dropout':
+      return `${print(m.volts, 'V', 3)} from ${print(m.inputVolts, 'V', 3)} in`;
+  }
+}
+
 /** A reading that proves a claim: what is set, what is read, and between which limits it must lie. */
 export interface ProvedBy {
   readonly title: string;

@@ -29,7 +29,7 @@ function linkItems(kit: KitState): LookItem[] {
     ...without(kit, 'link').map((l) =>
       item(
         l.id,
-        `${l.quantity} × ${lineTitle(l)}`,
+        counted(l),
         'Every link that the print shows is in: a straight piece of clipped lead, flat on the board.',
         'Fit the missing one now: under a chip or a socket nobody reaches it later.',
       ),
@@ -49,6 +49,9 @@ function linkItems(kit: KitState): LookItem[] {
 const linksDrawn = (deck: string): { name: string; nets: [string, string] }[] =>
   Array.from(deck.matchAll(LINK_LINE)).flatMap(([, name, a, b, ohms]) => (Number(ohms) <= LINK_OHMS ? [{ name: name!, nets: [a!, b!] }] : []));
 
+/** `2 × wire link`, however the list wrote its number. */
+const counted = (l: Line) => `${l.quantity} × ${lineTitle(l).replace(/\s*[x×]\s*\d+$/i, '')}`;
+
 /** Lines of a kind that name no position. */
 const without = (kit: KitState, kind: Line['kind']) =>
   kit.sheet.lines.filter((l) => l.kind === kind && l.refs.length === 0 && l.quantity > 0 && !l.notFitted && !PAPER.test(l.label));
@@ -57,7 +60,7 @@ const socketItems = (kit: KitState): LookItem[] =>
   without(kit, 'socket').map((l) =>
     item(
       l.id,
-      `${l.quantity} × ${lineTitle(l)}`,
+      counted(l),
       'Soldered at its place, the notch as the print shows it, no leg bent under.',
       'A socket that was soldered the wrong way round may stay: mark it, and turn the chip by the print.',
       socketedChips(kit.sheet.lines),
@@ -82,12 +85,7 @@ function lastItems(kit: KitState): LookItem[] {
         )
       : []),
     ...without(kit, 'mechanical').map((l) =>
-      item(
-        l.id,
-        `${l.quantity} × ${lineTitle(l)}`,
-        'In its place, tight by hand, touching no track.',
-        'Find it: a loose screw or washer on a board is a bridge that moves about.',
-      ),
+      item(l.id, counted(l), 'In its place, tight by hand, touching no track.', 'Find it: a loose screw or washer on a board is a bridge that moves about.'),
     ),
   ];
 }

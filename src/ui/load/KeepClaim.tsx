@@ -1,7 +1,7 @@
 import { AutoComplete, Button, Form, Input } from 'antd';
 import { useState } from 'react';
 import { type EntryBody, type KitState, put } from '@/core/kit';
-import { type ClaimMeans, provedBy } from '@/core/load';
+import { type ClaimMeans, claimWords, provedBy } from '@/core/load';
 import { useBench } from '@/store/bench';
 import { newId } from '@/store/stamps';
 import { Choose } from '../form/Choose';
@@ -13,9 +13,9 @@ import styles from './LoadDesk.module.css';
 const short = (prefix: string) => `${prefix}-${newId().slice(0, 6)}`;
 
 /** A claim that was reckoned, kept with what it depends on; with a stage and a place it becomes readings that prove it. */
-export function KeepClaim({ kit, title, means }: { kit: KitState; title: string; means: ClaimMeans }) {
+export function KeepClaim({ kit, means }: { kit: KitState; means: ClaimMeans }) {
   const append = useBench((s) => s.append);
-  const [text, setText] = useState(title);
+  const [text, setText] = useState(claimWords(means));
   const [stage, setStage] = useState<string | null>(
     kit.sheet.stages.findLast((s) => s.kind === 'load' || s.kind === 'run')?.id ?? kit.sheet.stages.at(-1)?.id ?? null,
   );
@@ -42,7 +42,7 @@ export function KeepClaim({ kit, title, means }: { kit: KitState; title: string;
       const [first] = checks;
       return [
         ...checks.map((c) => put(k, 'checks', c)),
-        put(k, 'claims', { id: short('claim'), text: text.trim() || title, means, ...(first ? { check: `${first.stage}/${first.id}` } : {}) }),
+        put(k, 'claims', { id: short('claim'), text: text.trim() || claimWords(means), means, ...(first ? { check: `${first.stage}/${first.id}` } : {}) }),
       ];
     }).then(() => {
       setKept(true);

@@ -78,7 +78,7 @@ function OneSum({ kit, sum }: { kit: KitState; sum: Sum }) {
             {kept ? 'It stands in the logbook' : 'Write it into the logbook'}
           </Button>
           {outcome.recording && kit.sheet.circuit && <Compared kit={kit} recording={outcome.recording} />}
-          {outcome.means && <KeepClaim key={JSON.stringify(outcome.means)} kit={kit} title={sum.title} means={outcome.means} />}
+          {outcome.means && <KeepClaim key={JSON.stringify(outcome.means)} kit={kit} means={outcome.means} />}
         </section>
       )}
     </>

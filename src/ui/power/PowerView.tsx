@@ -7,6 +7,7 @@ import { fittedAt, setupOf } from '@/core/stage';
 import { type Verdict, worst } from '@/core/verdict';
 import { BoardMap, type LaidOut } from '../board/BoardMap';
 import { MapPoints } from '../board/MapPoints';
+import { useMapSheet } from '../board/useMapSheet';
 import map from '../board/BoardMap.module.css';
 import type { Loop } from '../probe/useLoop';
 import { useWindows } from '../results/useWindows';
@@ -142,6 +143,7 @@ function StageMap({ kit, here, loop }: { kit: KitState; here: StageProgress; loo
   const verdicts = useMemo(() => verdictsAt(here), [here]);
   const check = loop.target?.kind === 'check' && loop.target.check.what === 'measure' ? loop.target.check : null;
   const { choose } = loop;
+  const { sheet } = useMapSheet(kit);
   const pressable = useMemo(() => {
     const open = here.checks.filter((c) => c.verdict === 'none');
     // What is still to be read comes before what is read again.
@@ -161,7 +163,7 @@ function StageMap({ kit, here, loop }: { kit: KitState; here: StageProgress; loo
   const over = useCallback((laid: LaidOut) => <MapPoints map={laid} points={pressable} />, [pressable]);
   return (
     <BoardMap
-      sheet={kit.sheet}
+      sheet={sheet}
       present={present}
       marked={NOTHING}
       points={kit.sheet.testPoints}

@@ -23,13 +23,13 @@ const ROWS = 8;
 export function Corrected({ kit }: { kit: KitState }) {
   return (
     <div className={`${zones.zones} ${zones.halves}`}>
+      <SourceDifferences kit={kit} />
       <section className={zones.card} aria-label="Corrected list">
         <CorrectedList kit={kit} />
       </section>
       <section className={zones.card} aria-label="Corrected circuit">
         <CorrectedDeck kit={kit} />
       </section>
-      <SourceDifferences kit={kit} />
     </div>
   );
 }

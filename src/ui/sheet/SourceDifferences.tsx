@@ -6,6 +6,7 @@ import { useBench } from '@/store/bench';
 import { newId } from '@/store/stamps';
 import { Choose } from '../form/Choose';
 import zones from '../shell/zones.module.css';
+import styles from './Sheet.module.css';
 import { RoomList } from './records/RoomList';
 import { DIFFERENCES } from './records/specs';
 
@@ -22,7 +23,7 @@ export function SourceDifferences({ kit }: { kit: KitState }) {
   const found = useMemo(() => foundDifferences(kit), [kit]);
   const open = [...kit.sheet.differences.filter((d) => d.right === undefined), ...found];
   return (
-    <section className={zones.card} aria-label="Sources that differ">
+    <section className={`${zones.card} ${styles.across}`} aria-label="Sources that differ">
       {open.map((d) => (
         <OpenDifference key={d.id} kit={kit} difference={d} found={d.id.startsWith('found-')} />
       ))}
