@@ -114,11 +114,9 @@ function followRefs(kit: KitState, line: string, before: Line | null, after: Lin
       ),
     );
   for (const [id, c] of records(kit, 'checks')) {
-    if (c.what !== 'measure') continue;
-    const point = (p: ProbePoint): ProbePoint => ('ref' in p && typeof to.get(p.ref) === 'string' ? { ...p, ref: to.get(p.ref)! } : p);
-    const gone = [c.red, c.black].some((p) => 'ref' in p && to.get(p.ref) === null);
-    if (gone) out.push(...goneClaims(kit, [id]), remove(kit, 'checks', id));
-    else if ([c.red, c.black].some((p) => 'ref' in p && to.has(p.ref))) out.push(patch(kit, 'checks', id, { red: point(c.red), black: point(c.black) }));
+    if (c.what === 'measure' && [c.red, c.black].some((p) => 'ref' in p && to.get(p.ref) === null))
+      out.push(...goneClaims(kit, [id]), remove(kit, 'checks', id));
+    else if (namesAny(c, to)) out.push(patch(kit, 'checks', id, renamed(c, to)));
   }
   for (const [id, c] of records(kit, 'constraints')) if (to.has(c.ref) || to.has(c.before)) out.push(constraint(kit, id, c, to));
   const circuit = [...kit.rooms.circuit.values()][0]?.value;
@@ -127,6 +125,27 @@ function followRefs(kit: KitState, line: string, before: Line | null, after: Lin
       patch(kit, 'circuit', 'circuit', { elements: Object.fromEntries(Object.entries(circuit.elements).flatMap(([r, e]) => follow([r]).map((n) => [n, e]))) }),
     );
   return given(out);
+}
+
+type CheckFields = RecordOf<'checks'>;
+
+const namesAny = (c: CheckFields, to: ReadonlyMap<Ref, Ref | null>): boolean =>
+  [
+    c.adjust,
+    ...(c.settings ?? []).map((s) => s.ref),
+    ...(c.what === 'measure' ? [c.red, c.black].map((p) => ('ref' in p ? p.ref : undefined)) : [c.sign?.ref]),
+  ].some((r) => r !== undefined && to.has(r));
+
+/** A check with the new names of its parts; what it says of a part that is gone is let go of. */
+function renamed(c: CheckFields, to: ReadonlyMap<Ref, Ref | null>): Partial<CheckFields> {
+  const name = (r: Ref): Ref | undefined => (to.has(r) ? (to.get(r) ?? undefined) : r);
+  const point = (p: ProbePoint): ProbePoint => ('ref' in p ? { ...p, ref: name(p.ref) ?? p.ref } : p);
+  const shared = {
+    adjust: c.adjust === undefined ? undefined : name(c.adjust),
+    ...(c.settings ? { settings: c.settings.flatMap((s) => (name(s.ref) === undefined ? [] : [{ ...s, ref: name(s.ref)! }])) } : {}),
+  };
+  if (c.what === 'measure') return { ...shared, red: point(c.red), black: point(c.black) };
+  return { ...shared, sign: c.sign && name(c.sign.ref) !== undefined ? { ...c.sign, ref: name(c.sign.ref)! } : undefined };
 }
 
 function constraint(kit: KitState, id: string, c: RecordOf<'constraints'>, to: ReadonlyMap<Ref, Ref | null>): ChangedBody | null {

@@ -156,7 +156,7 @@ function checkCard(kit: KitState, target: Extract<Target, { kind: 'check' }>, wi
       unit: null,
       expected: null,
       why: check.expect,
-      note: check.note ?? null,
+      note: noted(settingSteps(stage, check), check.note),
     };
   }
   const id = checkObservableId(stage.id, check.id);
@@ -174,14 +174,26 @@ function checkCard(kit: KitState, target: Extract<Target, { kind: 'check' }>, wi
     unit,
     expected: window && { low: window.low, high: window.high, middle: window.middle, over: window.over, from },
     why: window ? '' : result && 'none' in result ? result.none : whyNone(kit, windows),
-    note:
-      [
-        dangerNear(kit, stage, check, windows),
-        check.note ?? (window?.conflict ? 'The instructions and the circuit disagree here. Trust neither before you have looked.' : null),
-      ]
-        .filter(Boolean)
-        .join(' ') || null,
+    note: noted(
+      settingSteps(stage, check),
+      dangerNear(kit, stage, check, windows),
+      check.note ?? (window?.conflict ? 'The instructions and the circuit disagree here. Trust neither before you have looked.' : null),
+    ),
   };
+}
+
+const noted = (...said: readonly (string | null | undefined)[]): string | null => said.filter(Boolean).join(' ') || null;
+
+/** What is set and what is put back before a check, against the one before it: a table of jumpers step by step. */
+export function settingSteps(stage: Stage, check: Check): string | null {
+  const before = stage.checks[stage.checks.findIndex((c) => c.id === check.id) - 1]?.settings ?? [];
+  const own = check.settings ?? [];
+  const set = own.filter((s) => !before.some((b) => b.ref === s.ref && b.value === s.value)).map((s) => s.text);
+  const back = before
+    .filter((b) => !own.some((s) => s.ref === b.ref))
+    .map((b) => stage.settings?.find((s) => s.ref === b.ref)?.text ?? `${b.ref} back as it was`);
+  const steps = [...back, ...set];
+  return steps.length === 0 ? null : `Set first: ${steps.join('; ')}.`;
 }
 
 /** What a check expects, or why that is not known, in one line. */

@@ -38,6 +38,7 @@ export {
   type TargetState,
 } from './targets';
 export { everythingFitted } from './unlisted';
+export { extremeOf } from './extreme';
 export { type SortedPile, sortPile } from './sortPile';
 export { lineTitle, sellerWords } from './lineWords';
 export { firstOpenPhase, type PhaseProgress, phaseProgress, PHASES, type WorkPhase } from './phases';

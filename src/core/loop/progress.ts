@@ -5,6 +5,7 @@ import { type ComputedWindow, computedWindow, type Windows } from '../stage';
 export { type Windows } from '../stage';
 import { conformity, type Verdict, worst } from '../verdict';
 import { checkObservableId } from '../vocabulary';
+import { extremeOf } from './extreme';
 
 /** Null while they are being worked out: then nothing is judged. */
 export type KnownWindows = Windows | null;
@@ -68,7 +69,11 @@ export function deriveStages(kit: KitState, windows: KnownWindows): StageProgres
 }
 
 /** An adjusting check whose reading is not there yet. */
-export const isTurning = (c: CheckProgress) => isMeasure(c) && c.check.adjust !== undefined && c.verdict === 'out';
+export const isTurning = (c: CheckProgress) =>
+  isMeasure(c) && c.check.adjust !== undefined && (c.verdict === 'out' || (isExtreme(c.check) && c.verdict !== 'in'));
+
+/** A reading that is turned to its least or its most. */
+const isExtreme = (check: MeasureCheck): check is MeasureCheck & { readonly aim: 'least' | 'most' } => check.aim === 'least' || check.aim === 'most';
 
 /** Whether the next stage may follow. */
 export const isBehind = (status: StageStatus): boolean => status === 'passed' || status === 'overridden';
@@ -102,8 +107,18 @@ function progressOf(kit: KitState, stage: Stage, check: Check, windows: KnownWin
   const last = lastOf(taken, 'read');
   const found = last && isDisturbed(kit, stage, check, last) ? null : last;
   const window = windowFor(check, windowOfReading(windows, found?.entry.id ?? null, checkObservableId(stage.id, check.id)));
-  const judged = found ? judgeReading(found.entry.reading, check.mode, window, found.met.meter) : { verdict: 'none' as const, probability: null };
+  const judged = isExtreme(check)
+    ? judgeExtreme(taken, check.aim)
+    : found
+      ? judgeReading(found.entry.reading, check.mode, window, found.met.meter)
+      : { verdict: 'none' as const, probability: null };
   return { check, entry: found?.entry ?? null, window, ...judged };
+}
+
+/** The least or the most is there, or is still being looked for. */
+function judgeExtreme(taken: readonly Taken[], aim: 'least' | 'most'): { verdict: Verdict; probability: null } {
+  const readings = taken.flatMap(({ entry }) => (entry.kind === 'read' && entry.reading !== 'over' ? [entry.reading] : []));
+  return { verdict: extremeOf(readings, aim).there ? 'in' : 'none', probability: null };
 }
 
 /** Two readings of another control's check since: it was turned, and what it moves has to be read again. */

@@ -241,9 +241,9 @@ const CURSORS: Sum = {
   about: 'Without a file: one cursor at the start of a period on its lowest level, one at its end on the highest.',
   fields: [
     { key: 't1', label: 'First cursor, time', unit: 's', initial: '0', least: 'any' },
-    { key: 'v1', label: 'First cursor, level', unit: 'V', least: 'any' },
-    { key: 't2', label: 'Second cursor, time', unit: 's', least: 'any' },
-    { key: 'v2', label: 'Second cursor, level', unit: 'V', least: 'any' },
+    { key: 'v1', label: 'First cursor, level', unit: 'V', initial: '0', least: 'any' },
+    { key: 't2', label: 'Second cursor, time', unit: 's', initial: '1m', least: 'any' },
+    { key: 'v2', label: 'Second cursor, level', unit: 'V', initial: '2', least: 'any' },
   ],
   run: (given) => {
     const { frequency, swing } = ofCursors({ from: { t: given.of('t1'), v: given.of('v1') }, to: { t: given.of('t2'), v: given.of('v2') } });

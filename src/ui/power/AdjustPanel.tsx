@@ -1,7 +1,7 @@
 import { Slider } from 'antd';
 import { useMemo } from 'react';
-import type { KitState, MeasureCheck } from '@/core/kit';
-import { freshTaken, isMeasure, type MeasureProgress, type StageProgress } from '@/core/loop';
+import type { KitState, MeasureCheck, ObserveCheck } from '@/core/kit';
+import { extremeOf, freshTaken, isMeasure, type MeasureProgress, type StageProgress } from '@/core/loop';
 import { type Adjustment, shareAt } from '@/core/power';
 import { print } from '@/core/quantity';
 import { checkObservableId, unitOf } from '@/core/vocabulary';
@@ -21,15 +21,17 @@ export function AdjustPanel({ kit, here, check }: { kit: KitState; here: StagePr
   const window = progress?.window ?? null;
   const taken = freshTaken(kit, here.stage, check.id).flatMap(({ entry }) => (entry.kind === 'read' && entry.reading !== 'over' ? [entry.reading] : []));
   const unit = unitOf(check.mode);
+  const extreme = check.aim === 'least' || check.aim === 'most' ? check.aim : null;
   return (
     <section aria-label="Adjusting">
       <h2 className={zones.label}>Turn {ref}</h2>
-      <p>
+      {extreme && <Extreme aim={extreme} taken={taken} print={(v) => print(v, unit)} />}
+      <p hidden={extreme !== null}>
         {window
           ? `Until it reads ${print(window.low, unit)} to ${print(window.high, unit)}. Read, turn, read again: each reading is entered.`
           : 'Type a window for this check: without one there is nothing to turn to.'}
       </p>
-      {known && window && <Way adjustment={known} kit={kit} last={taken.at(-1) ?? null} holds={progress?.verdict === 'in'} />}
+      {known && window && extreme === null && <Way adjustment={known} kit={kit} last={taken.at(-1) ?? null} holds={progress?.verdict === 'in'} />}
       {forecast.state === 'fresh' && known === null && (
         <p className="soft">Where {ref} has to stand cannot be computed here: watch the reading, and turn slowly.</p>
       )}
@@ -39,6 +41,33 @@ export function AdjustPanel({ kit, here, check }: { kit: KitState; here: StagePr
         </p>
       )}
       {known && <Position kit={kit} adjustment={known} />}
+    </section>
+  );
+}
+
+/** To the least or the most: past it, and back. */
+function Extreme({ aim, taken, print }: { aim: 'least' | 'most'; taken: readonly number[]; print: (v: number) => string }) {
+  const { best, there, passed } = extremeOf(taken, aim);
+  return (
+    <p>
+      {best === null
+        ? `Until it reads the ${aim}. Read, turn a little, read again: each reading is entered. Go past it until it gets worse, then turn back.`
+        : there
+          ? `It reads the ${aim}: ${print(best)}.`
+          : `The ${aim} so far is ${print(best)}. ${passed ? 'It got worse: turn back.' : 'Go on the same way until it gets worse.'}`}
+    </p>
+  );
+}
+
+/** Turned until something happens: seen, heard, or as a wave looks. */
+export function EventPanel({ check }: { check: ObserveCheck }) {
+  return (
+    <section aria-label="Adjusting">
+      <h2 className={zones.label}>Turn {check.adjust}</h2>
+      <p>
+        Begin at its lower end and turn slowly. <b>Enter</b> as soon as it is so: {check.expect} <b>N</b> only when it does not happen over the whole way: that
+        is evidence against {check.adjust}, its joints, or what follows it.
+      </p>
     </section>
   );
 }

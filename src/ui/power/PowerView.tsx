@@ -20,6 +20,7 @@ import type { CommandId } from '../shell/commands';
 import { Nothing } from '../drawn/Nothing';
 
 const AdjustPanel = lazy(() => import('./AdjustPanel').then((m) => ({ default: m.AdjustPanel })));
+const EventPanel = lazy(() => import('./AdjustPanel').then((m) => ({ default: m.EventPanel })));
 const RepairStory = lazy(() => import('../fault/RepairStory').then((m) => ({ default: m.RepairStory })));
 const FinishCard = lazy(() => import('./FinishCard').then((m) => ({ default: m.FinishCard })));
 const LoadDesk = lazy(() => import('../load/LoadDesk').then((m) => ({ default: m.LoadDesk })));
@@ -61,6 +62,11 @@ export function PowerView({ kit, loop, go, run }: Props) {
         {turning && (
           <Suspense>
             <AdjustPanel key={turning.id} kit={kit} here={here} check={turning} />
+          </Suspense>
+        )}
+        {inHandCheck?.what === 'observe' && inHandCheck.adjust !== undefined && (
+          <Suspense>
+            <EventPanel check={inHandCheck} />
           </Suspense>
         )}
         <Suspense>{kit.change !== null && <RepairStory kit={kit} loop={loop} go={go} />}</Suspense>

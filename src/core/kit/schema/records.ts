@@ -146,8 +146,9 @@ const measureFields = {
   source: Optional(Id),
   /** Only when the kit's own instructions give one. Without an upper limit over-range is in as well. */
   window: Optional(Shape('typed window', { low: Nullable(Num), high: Nullable(Num) })),
-  /** The control that is turned until the reading lies in its window. */
+  /** The control that is turned until the reading lies in its window, or is the least or the most that it can be. */
   adjust: Optional(Id),
+  aim: Optional(OneOf('window', 'least', 'most')),
   /** What is set for this check only. */
   settings: Optional(List(SettingOfStage, 50)),
 };
@@ -159,6 +160,8 @@ const observeFields = {
   action: Text,
   expect: Text,
   channels: Optional(List(Text, 200)),
+  /** The control that is turned until it happens: a tone that just stops, a wave that takes its shape. */
+  adjust: Optional(Id),
   /** What shows it in the circuit: this part carries at least (or, when negative, less than) so many amperes. */
   sign: Optional(Shape('sign in the circuit', { ref: Id, amperes: Num })),
   /** What is set for this check only. */

@@ -352,6 +352,12 @@ export const MEASURE_FIELDS = (kit: KitState): readonly Field[] => [
     hint: 'Left empty it is computed from the circuit. Without an upper end over-range is in.',
   },
   { key: 'adjust', label: 'Turned until it is so', type: 'name', options: refsOfKit(kit), hint: 'RV1' },
+  {
+    key: 'aim',
+    label: 'Turned to',
+    type: 'choice',
+    options: choices(['window', 'its window'], ['least', 'the least that it reads'], ['most', 'the most that it reads']),
+  },
   { key: 'note', label: 'Condition or note', type: 'text' },
   setting(kit),
 ];
@@ -361,6 +367,7 @@ export const OBSERVE_FIELDS = (kit: KitState): readonly Field[] => [
   { key: 'action', label: 'Do this', type: 'area', required: 'What is to be done?' },
   { key: 'expect', label: 'Expect that', type: 'area', required: 'What should happen?' },
   { key: 'channels', label: 'Tried one by one, one a line (K1-K8, or A, B × left, right)', type: 'lines' },
+  { key: 'adjust', label: 'Turned until it happens', type: 'name', options: refsOfKit(kit), hint: 'RV1' },
   { key: 'signRef', label: 'Seen in the circuit at', type: 'name', options: refsOfKit(kit) },
   { key: 'signAmperes', label: 'Which then carries at least', type: 'quantity', unit: 'A' },
   { key: 'note', label: 'Condition or note', type: 'text' },
