@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { choose, expectAccessible, inHand, makeKit, storedKit } from './bench';
+import { choose, command, expectAccessible, FOLLOWER, inHand, makeKit, readFirstPower, storedKit, toSuspects } from './bench';
 
 /** A night lamp with what lists name without a position; its list and its drawing differ in R2. */
 const LIST = 'R1 470\nR2 10k\nR3 100k\nLED red D1\nQ1 BC547\nDIP-8 socket x1\nwire link x2';
@@ -14,7 +14,9 @@ R3 b 0 100k
 .model QN NPN
 .end`;
 
-test('a board without places is laid out from its circuit; parts are dragged and typed to where they are, neighbours found, printed at 1:1', async ({ page }) => {
+test('a board without places is laid out from its circuit; parts are dragged and typed to where they are, neighbours found, printed at 1:1', async ({
+  page,
+}) => {
   await makeKit(page, 'Night lamp', LIST, DECK);
   await page.keyboard.press('Alt+3');
   await expect(page.getByText('laid out as the circuit joins them, not to scale')).toBeVisible();
@@ -47,6 +49,7 @@ test('a board without places is laid out from its circuit; parts are dragged and
   const y = (await storedKit(page)).sheet.placement.find((p) => p.ref === 'R3')!.y;
   await page.getByRole('button', { name: 'Move R3', exact: true }).focus();
   await page.keyboard.press('Enter');
+  await expect(page.getByText(/Picked up draggable item R3/)).toBeAttached();
   for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
   await expect.poll(async () => (await storedKit(page)).sheet.placement.find((p) => p.ref === 'R3')!.y - y).toBeCloseTo(2, 0);
@@ -118,4 +121,72 @@ test('sources that differ stand side by side until one is settled with its reaso
     await expect(inHand(page)).not.toHaveText(before!);
   }
   await expect(page.getByRole('complementary', { name: 'Why' }).or(entry).getByText('the right (or lower) pad is the cathode').first()).toBeVisible();
+});
+
+test('points are pressed on the map: the check there comes into the hand, under power and where the fault is looked for', async ({ page }) => {
+  await makeKit(page, 'Follower', FOLLOWER.list, FOLLOWER.deck);
+  await command(page, 'Power up');
+  const ladder = page.getByRole('region', { name: 'Stages', exact: true });
+  await ladder.getByText('First power, limited', { exact: true }).click();
+  await page.keyboard.press('Enter');
+  const map = page.getByRole('region', { name: 'Board map' });
+  const points = map.getByRole('button', { name: /^TP\d: / });
+  await expect(points.first()).toBeVisible();
+  const wanted = (await points.nth(2).getAttribute('aria-label'))!;
+  await points.nth(2).click();
+  await expect(inHand(page)).toContainText(wanted.split(':')[0]!);
+  await expectAccessible(page);
+
+  await readFirstPower(page, [
+    [/TP\d+ ?a\b/, '5.87'],
+    [/TP\d+ ?e\b/, '0.02'],
+  ]);
+  await toSuspects(page);
+  await page.getByText('Map', { exact: true }).click();
+  const anywhere = page.getByRole('region', { name: 'Read at the map' });
+  const there = anywhere.getByRole('button', { name: /^Read TP\d/ });
+  await there.nth(1).click();
+  await expect(inHand(page)).toContainText((await there.nth(1).getAttribute('aria-label'))!.replace('Read ', '').slice(0, 3));
+  await expectAccessible(page);
+  await page.locator('#entry').fill('3.75');
+  await page.locator('#entry').press('Enter');
+  await expect.poll(async () => (await storedKit(page)).log.filter((e) => e.kind === 'read' || e.kind === 'probed').length).toBe(3);
+});
+
+test('a claim is reckoned, kept with what it depends on, read, and stands proved; an event is what a control is turned to', async ({ page }) => {
+  await makeKit(page, 'Follower', FOLLOWER.list, FOLLOWER.deck);
+  await command(page, 'Power up');
+  await page.getByRole('button', { name: 'Load, heat, waveforms, claims' }).click();
+  const desk = page.getByRole('dialog', { name: 'Load, heat, waveforms, claims' });
+  await choose(desk.getByLabel('What to reckon'), 'Claimed lowest input');
+  await desk.getByLabel('Output').fill('5');
+  await desk.getByLabel('Claimed to work from').fill('5.5');
+  await desk.getByRole('button', { name: 'Reckon' }).click();
+  await expect(desk.getByText(/Impossible: 500 mV are left/)).toBeVisible();
+  await desk.getByLabel('Claimed to work from').fill('9');
+  await desk.getByRole('button', { name: 'Reckon' }).click();
+  await expect(desk.getByText(/Possible: 4.00 V are left/)).toBeVisible();
+  await desk.getByLabel('Red probe at').fill('net e');
+  await expectAccessible(page);
+  await desk.getByRole('button', { name: 'Keep it, and check it' }).click();
+  const { sheet } = await storedKit(page);
+  const check = sheet.stages.flatMap((s) => s.checks.map((c) => ({ s, c }))).find(({ c }) => c.title === 'Output at 9.00 V in')!;
+  expect(sheet.claims).toHaveLength(1);
+  expect(sheet.claims[0]!.check).toBe(`${check.s.id}/${check.c.id}`);
+  await desk.getByRole('button', { name: 'To its check' }).click();
+  await expect(inHand(page)).toContainText('Output at 9.00 V in');
+  await page.locator('#entry').fill('5.04');
+  await page.locator('#entry').press('Enter');
+  await page.getByRole('button', { name: 'Load, heat, waveforms, claims' }).click();
+  await expect(desk.getByText(/It was proved/)).toBeVisible();
+
+  // A recording over what the circuit should do at a net.
+  await choose(desk.getByLabel('What to reckon'), 'Waveform');
+  const rows = Array.from({ length: 40 }, (_, i) => `${i / 1000},${(5.2 + 0.001 * (i % 2)).toFixed(4)}`).join('\n');
+  await desk.getByRole('textbox').last().fill(`time,volts\n${rows}`);
+  await desk.getByRole('button', { name: 'Reckon' }).click();
+  await choose(desk.getByLabel('Net that was recorded'), 'e');
+  await expect(desk.getByRole('img', { name: 'The recording, and dashed what the circuit should do' })).toBeVisible({ timeout: 30_000 });
+  await expect(desk.getByRole('row', { name: /Average/ })).toContainText('5.2');
+  await expectAccessible(page);
 });

@@ -1,6 +1,6 @@
 /** The path to a kit: a list and a printed drawing, typed and walked by keys alone; a circuit like this one; a board that is built and dead. */
 import { expect, type Page, test } from '@playwright/test';
-import { expectAccessible, storedKit } from './bench';
+import { expectAccessible, inHand, storedKit } from './bench';
 
 /** The slip in the bag of an adjustable supply: what is printed on it, nothing else. */
 const LIST = [
@@ -141,7 +141,10 @@ test('a circuit like this one: the same kit in few entries, its parts matched to
   expect(sheet.stages.flatMap((s) => s.checks).some((c) => c.title === 'the output follows the control')).toBe(true);
 });
 
-test('a board that is built and dead: everything fitted at once, straight to its readings', async ({ page }) => {
+/** What the first stage under power of a board that was built already is called. */
+const BUILT_STAGE = 'Supply, from its plug inwards';
+
+test('a board that is built and dead: everything fitted at once, guided from the supply on, by a template and by a list alone', async ({ page }) => {
   await page.goto('/new/');
   await page.getByLabel('Name of the kit').fill('Dead flasher');
   await page.getByRole('checkbox', { name: /built already/ }).check();
@@ -155,4 +158,21 @@ test('a board that is built and dead: everything fitted at once, straight to its
   await expect(page).toHaveURL(/#power/);
   const { log } = await storedKit(page);
   expect(log.find((e) => e.kind === 'fitted')).toBeDefined();
+  await expect(page.getByRole('region', { name: 'Stages', exact: true }).getByText(BUILT_STAGE)).toBeVisible();
+
+  // With a list alone: the same door, typed windows from its regulator, and no empty sockets.
+  await page.goto('/new/');
+  await page.getByLabel('Name of the kit').fill('Dead radio');
+  await page.getByLabel('Parts list').fill('U1 7805\nU2 LM358 DIP-8\nDIP-8 socket x1\nC1 470u 25V electrolytic\nR1-R4 10k\n12 V adapter, not included');
+  await expect(page.getByText(/^6 lines|^5 lines/)).toBeVisible();
+  await page.getByRole('checkbox', { name: /built already/ }).check();
+  await page.getByRole('button', { name: 'Make the kit' }).click();
+  await expect(page).toHaveURL(/#power/);
+  const ladder = page.getByRole('region', { name: 'Stages', exact: true });
+  await expect(ladder.getByText(BUILT_STAGE)).toBeVisible();
+  await expect(ladder.getByText('Chips in')).toHaveCount(0);
+  await expect(inHand(page)).toContainText('it is fed');
+  await page.keyboard.press('Enter');
+  await expect(inHand(page)).toContainText('nothing is burnt');
+  await expectAccessible(page);
 });

@@ -111,7 +111,7 @@ export async function takeIn(doc: KitDocument): Promise<string> {
 
 /** Makes a kit from a pasted list and deck; returns its id. Cards of one's own collection that fit its lines come along. */
 export async function createKit({ title, draft, deck, nets, beside, built }: NewKitParts): Promise<string> {
-  const sheet = makeSheet(title, draft, deck, nets, beside);
+  const sheet = makeSheet(title, draft, deck, nets, beside, built);
   const own = await listCards().catch((): TypeCard[] => []);
   const fitting = [...new Set(sheet.lines.flatMap((l) => cardFor(l, own) ?? []))].filter((c) => own.includes(c));
   const bare = newKit({ ...sheet, typeCards: fitting }, stampAfter(undefined));

@@ -104,6 +104,7 @@ export interface DraftAsked {
 export interface StagesAsked extends DraftAsked {
   readonly nets: readonly string[];
   readonly beside: Beside;
+  readonly built: boolean;
 }
 export interface DeckAsked {
   readonly deck: string;

@@ -77,7 +77,7 @@ export const ENGINE: { readonly [N in ComputationName]: (inputs: InputsOf<N>, pr
   },
   layout: laidOut,
   readDraft: ({ list, deck, columns }) => readDraft(list, deck, columns),
-  draftStages: ({ list, deck, columns, nets, beside }) => makeSheet('', readDraft(list, deck, columns), deck, nets, beside).stages,
+  draftStages: ({ list, deck, columns, nets, beside, built }) => makeSheet('', readDraft(list, deck, columns), deck, nets, beside, built).stages,
   checkDeck: ({ deck, lines, elements }) => readDeckAgainst(deck, lines, elements),
   hideTrouble: ({ setup, choice }) => hideTrouble(setup, choice),
   practiceStanding: (doc) => practiceStanding(doc),

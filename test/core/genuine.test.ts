@@ -1,6 +1,6 @@
 /** Genuine or a copy: Bayes by signs, limits of the data sheet, and probabilities checked on simulated parts. */
 import fc from 'fast-check';
-import { adviceFor, assessGenuine, doubtfulLines, examinedOf, figureRatio, ORIGINS, signRatio, SIGNS } from '@/core/genuine';
+import { adviceFor, assessGenuine, doubtfulLines, examinedOf, figureRatio, ORIGINS, signRatio, SIGNS, wholeKit } from '@/core/genuine';
 import type { EntryBody } from '@/core/kit';
 import { sellerLetter } from '@/core/report';
 import { randomStream } from '@/core/statistics';
@@ -123,5 +123,36 @@ describe('in a kit', () => {
     const letter = sellerLetter(log(demo(), look('sanded'), look('two-makers')))!;
     expect(letter).toMatch(/doubt whether these are genuine/i);
     expect(letter).toContain('The top is sanded');
+  });
+});
+
+describe('the kit as a whole', () => {
+  const kit = demo();
+  const lines = kit.sheet.lines.filter((l) => l.refs.length > 0).slice(0, 4);
+  const examined = (line: string, sign: string, seen: boolean): EntryBody => ({ kind: 'examined', line, sign, title: sign, seen });
+  const copy = (line: string) => ['sanded', 'legs', 'weight'].filter((id) => SIGNS.some((s) => s.id === id)).map((id) => examined(line, id, true));
+  const good = (line: string) => ['sanded', 'legs', 'wipes'].map((id) => examined(line, id, false));
+
+  test('says nothing before two parts were examined', () => {
+    expect(wholeKit(kit)).toBeNull();
+    expect(wholeKit(log(kit, ...copy(lines[0]!.id)))).toBeNull();
+  });
+
+  test('copies make the next chip of the parcel suspect, good ones clear it; in between by the mean of a beta distribution', () => {
+    const next = (...bodies: EntryBody[]) => wholeKit(log(kit, ...bodies))!.next;
+    const [a, b, c] = lines.map((l) => l.id) as [string, string, string];
+    const [bad, mixed, fine] = [next(...copy(a), ...copy(b), ...copy(c)), next(...copy(a), ...good(b), ...good(c)), next(...good(a), ...good(b), ...good(c))];
+    expect(bad).toBeGreaterThan(mixed);
+    expect(mixed).toBeGreaterThan(fine);
+    expect(fine).toBeLessThan(ORIGINS.unknown.fake);
+    const all = doubtfulLines(log(kit, ...copy(a), ...good(b)));
+    // Four lines' worth of the general suspicion, and what was found on two.
+    expect(next(...copy(a), ...good(b))).toBeCloseTo((4 * ORIGINS.unknown.fake + all.reduce((s, d) => s + d.fake, 0)) / 6, 9);
+  });
+
+  test('two copies are written to the seller as a doubt about the kit', () => {
+    const letter = (n: number) => sellerLetter(log(kit, ...lines.slice(0, n).flatMap((l) => copy(l.id)))) ?? '';
+    expect(letter(1)).not.toContain('kit as a whole');
+    expect(letter(3)).toContain('Of 3 parts that I examined 3 are probably copies');
   });
 });

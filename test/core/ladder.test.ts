@@ -1,7 +1,7 @@
 /** Ladders proposed from circuit and list, from the list alone; checks typed as sentences; corrected lists and circuits. */
 import fc from 'fast-check';
 import { compareDecks, connectionsOf, readDeck, takeDifference } from '@/core/circuit';
-import { acceptDifference, acceptStage, amend, diffLines, diffStages, type Places, proposeLadder, readCheckSentence } from '@/core/draft';
+import { acceptDifference, acceptStage, amend, diffLines, diffStages, isBuiltLadder, type Places, proposeLadder, readCheckSentence } from '@/core/draft';
 import { makeSheet, readDraft } from '@/core/draft/newKit';
 import { type Check, entryProblem, type KitState, move, patch, remove } from '@/core/kit';
 import { readList, toRows } from '@/core/partslist';
@@ -62,6 +62,23 @@ describe('a ladder from circuit and list', () => {
     expect(own.sheet.stages[0]!.fits).not.toContain('U1');
     expect(power!.checks.map((c) => c.id)).toContain('socket-u1-vcc');
     expect(chips!.fits).toEqual(['U1']);
+  });
+  test('a board that is built already has no empty sockets: look, cold, then the supply from its plug inwards, all of it fitted', () => {
+    const deck = `t\nV1 vcc 0 9\nR1 vcc h 10k\nR2 h 0 10k\nXU1 h out vcc 0 out OPA\nR3 out 0 10k\n.subckt OPA p n vp vn o\nRI p n 5MEG\nRQ vp vn 12k\nG1 0 x p n 2E-5\nRX x 0 2E9\nEB b 0 x 0 1\nRO b o 60\n.ends\n.end`;
+    const list = 'R1,R2 10k\nR3 10k\nU1 LM358 DIP-8\n8-pin DIP socket x1';
+    for (const given of [deck, '']) {
+      const draft = readDraft(list, given);
+      const own = kitOf(makeSheet('Built', draft, given, draft.nets, undefined, true));
+      const [look] = own.sheet.stages;
+      expect(own.sheet.stages.map((s) => s.id)).not.toContain('p-chips');
+      expect(own.sheet.stages.find((s) => s.id === 'p-power')!.title).toBe('Supply, from its plug inwards');
+      expect(own.sheet.stages.flatMap((s) => s.checks.map((c) => c.title)).filter((t) => t.includes('socket'))).toEqual([]);
+      expect(look!.checks.slice(0, 2).map((c) => c.id)).toEqual(['fed', 'burnt']);
+      expect(look!.fits).toContain('U1');
+      expect(isBuiltLadder(own.sheet.stages)).toBe(true);
+      // What is proposed later is the same ladder.
+      expect(diffStages(own, proposeLadder({ ...own.sheet, built: true }, draft.circuit))).toEqual([]);
+    }
   });
   test('a control is read at both ends of its way, each with a window of its own', () => {
     const own = kitFrom('RV1 trimmer 10k\nR1 1k\nR2 1k', 't\nV1 vcc 0 10\nR1 vcc t 1k\nRRV1a t w 5k\nRRV1b w g 5k\nR2 g 0 1k\n.end');

@@ -191,7 +191,7 @@ describe('a claim with what it depends on', () => {
     expect(fixed).toHaveLength(1);
     expect(inside(43.5, fixed[0]!) && !inside(50, fixed[0]!)).toBe(true);
     expect(provedBy(current)[0]!.note).toContain('5.00 Ω');
-    expect(claimWords(power)).toBe('30 W into 4 Ω');
+    expect(claimWords(power)).toBe('30.0 W into 4.0 Ω');
   });
 
   it('that is impossible is written to the seller', () => {

@@ -2,6 +2,7 @@ export { amend, type Amendment, type MovedPad, padMoved } from './amend';
 export { type Draft, readDraft, suggestedNets } from './newKit';
 export { type Beside, type DeckReading, makeSheet, NOTHING_BESIDE, readDeckAgainst } from './newKit';
 export { proposeLadder } from './ladder';
+export { isBuiltLadder } from './stageParts';
 export { acceptDifference, diffLines, type LineDifference } from './listDiff';
 export { type Places, readCheckSentence, type SentenceReading } from './sentence';
 export { acceptStage, diffStages, type StageDifference } from './stageDiff';

@@ -5,7 +5,7 @@ import { elementsOf, controlOf } from '../stage';
 import { listLadder } from './listLadder';
 import { hotEnd, isWinding, netsOfRef, railsOf, refsOf, suppliesOf, voltsOf, voltsOfSource } from './rails';
 import { CAUTIONS } from '../power';
-import { functionChecks, type Known, lookStage, measure, observe, slug } from './stageParts';
+import { BUILT_NOTE, builtLooks, functionChecks, type Known, lookStage, measure, observe, slug } from './stageParts';
 
 const ground: ProbePoint = { net: GROUND };
 
@@ -15,13 +15,14 @@ const ground: ProbePoint = { net: GROUND };
  */
 export function proposeLadder(known: Known, circuit: Circuit | null): Stage[] {
   const stages = circuit && circuit.parts.length > 0 ? circuitLadder(known, circuit) : listLadder(known);
-  return stages.filter((s) => s.checks.length > 0 || s.fits.length > 0);
+  const kept = stages.filter((s) => s.checks.length > 0 || s.fits.length > 0);
+  return known.built ? kept.map((s, i) => (i === 0 ? { ...s, note: BUILT_NOTE, checks: [...builtLooks(), ...s.checks] } : s)) : kept;
 }
 
 function circuitLadder(known: Known, circuit: Circuit): Stage[] {
   const { lines, testPoints } = known;
   const all = lines.filter((l) => !l.notFitted).flatMap((l) => l.refs);
-  const socketed = socketedChips(lines);
+  const socketed = known.built ? [] : socketedChips(lines);
   const supplies = suppliesOf(circuit);
   const rails = railsOf(circuit, lines, known);
   const volts = voltsOf(circuit);
@@ -58,7 +59,7 @@ function circuitLadder(known: Known, circuit: Circuit): Stage[] {
   const lamps = litLamps(known, circuit);
   const power: Stage = {
     id: 'p-power',
-    title: socketed.length > 0 ? 'First power, sockets empty' : 'First power, limited',
+    title: known.built ? 'Supply, from its plug inwards' : socketed.length > 0 ? 'First power, sockets empty' : 'First power, limited',
     kind: 'power',
     note: powerNote(supplies.some(isWinding)),
     fits: [],

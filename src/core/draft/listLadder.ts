@@ -14,11 +14,11 @@ const FIXED = 0.04;
  * Stages of a kit of which only the list is known: from its regulators, rails named in its text, polarised parts, need of a
  * supply, LEDs. Windows are typed ones: what the text and the rules of the trade say (common practice, no source).
  */
-export function listLadder({ lines, needs, title }: Known): Stage[] {
+export function listLadder({ lines, needs, title, built = false }: Known): Stage[] {
   const fitted = lines.filter((l) => !l.notFitted);
   const all = fitted.flatMap((l) => l.refs);
   if (all.length === 0) return [];
-  const socketed = socketedChips(fitted);
+  const socketed = built ? [] : socketedChips(fitted);
   const supply = needs.find((n) => n.kind === 'supply' || n.kind === 'battery');
   const input = supply?.volts ?? namedVolts([title, ...needs.map((n) => n.text)].join(' '));
   const regulated = fitted.flatMap(regulatedVolts);
@@ -59,7 +59,7 @@ export function listLadder({ lines, needs, title }: Known): Stage[] {
   );
   const power: Stage = {
     id: 'p-power',
-    title: socketed.length > 0 ? 'First power, sockets empty' : 'First power, limited',
+    title: built ? 'Supply, from its plug inwards' : socketed.length > 0 ? 'First power, sockets empty' : 'First power, limited',
     kind: 'power',
     note: powerNote(supply, input),
     fits: [],

@@ -89,8 +89,8 @@ export interface Beside {
 }
 export const NOTHING_BESIDE: Beside = { where: {}, looks: [] };
 
-/** The sheet of a new kit: its boards, every chosen net as a test point, and the ladder of stages that is proposed for it. */
-export function makeSheet(title: string, draft: Draft, deck: string, nets: readonly string[], { where, looks }: Beside = NOTHING_BESIDE): Sheet {
+/** The sheet of a new kit, or of one that is built already: its boards, every chosen net as a test point, and the ladder of stages that is proposed for it. */
+export function makeSheet(title: string, draft: Draft, deck: string, nets: readonly string[], { where, looks }: Beside = NOTHING_BESIDE, built = false): Sheet {
   const testPoints: TestPoint[] = nets.map((net, i) => ({ id: `TP${i + 1}`, net, where: where[net] ?? whereOf(draft.circuit, net) }));
   const circuit = draft.circuit && draft.circuit.parts.length > 0 ? { deck, neighbours: [] } : null;
   return {
@@ -103,7 +103,7 @@ export function makeSheet(title: string, draft: Draft, deck: string, nets: reado
     testPoints,
     placement: [],
     pads: [],
-    stages: withLooks(proposeLadder({ title, lines: draft.lines, needs: draft.list.needs, circuit, testPoints }, draft.circuit), looks),
+    stages: withLooks(proposeLadder({ title, lines: draft.lines, needs: draft.list.needs, circuit, testPoints, built }, draft.circuit), looks),
     claims: [],
     typeCards: [],
     photos: [],

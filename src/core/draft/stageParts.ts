@@ -4,6 +4,8 @@ import type { Check, Line, MeasureCheck, ObserveCheck, Owned, Ref, Sheet, Stage 
 export type Known = Pick<Sheet, 'lines' | 'needs' | 'circuit' | 'testPoints' | 'title'> & {
   /** What the builder owns to feed it with. */
   readonly owned?: readonly Owned[];
+  /** It stands there finished, chips and all, and nobody measured anything. */
+  readonly built?: boolean;
 };
 
 export const measure = (id: string, title: string, fields: Omit<MeasureCheck, 'id' | 'what' | 'title'>): MeasureCheck => ({
@@ -95,3 +97,21 @@ export function functionChecks(lines: readonly Line[]): Check[] {
     ? []
     : [observe('functions', 'every switch and relay', 'Work each of them in turn', 'Each does what the instructions say', { channels: refs })];
 }
+
+/** What is looked at first on a board that was built without a note and does nothing (common practice, no source). */
+export const builtLooks = (): ObserveCheck[] => [
+  observe(
+    'fed',
+    'it is fed',
+    'Look at supply, plug polarity, battery contacts, fuse and switch',
+    'Supply on, plus where the board wants it, fuse whole, switch closed',
+  ),
+  observe('burnt', 'nothing is burnt or bulged', 'Look and smell along the board, at the backs of parts too', 'No dark spot, no bulged can, no smell'),
+];
+
+/** What is said above the first stage of a board that was built without notes. */
+export const BUILT_NOTE =
+  'Built already, and nothing on it is known to be good. Look first, then follow the supply from its plug inwards: each reading that is right clears what lies before it. Find fault has a guide by what the board does.';
+
+/** Whether a ladder was proposed for a board that was built already. */
+export const isBuiltLadder = (stages: readonly Pick<Stage, 'note'>[]): boolean => stages.some((s) => s.note === BUILT_NOTE);

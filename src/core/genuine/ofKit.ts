@@ -47,3 +47,29 @@ export interface DoubtfulLine extends Genuineness {
 /** All lines that were examined. */
 export const doubtfulLines = (kit: KitState): DoubtfulLine[] =>
   kit.sheet.lines.flatMap((line) => (kit.examined.has(line.id) ? [{ line, ...assessGenuine(examinedOf(kit, line)) }] : []));
+
+/** The kit as a whole, judged by the lines that were examined. */
+export interface WholeKit {
+  readonly examined: number;
+  readonly copies: number;
+  /** Probability that a further chip of this parcel is a copy. */
+  readonly next: number;
+}
+
+/** The general suspicion counts like so many examined lines (own figure): one copy makes one wary, three make a case. */
+const AS_LINES = 4;
+/** From here on a line counts as a copy. */
+const PROBABLY = 0.5;
+
+/**
+ * What the examined lines say of the others: parts of one parcel come from one hand. The share of copies, with the general
+ * suspicion of their origin as prior (mean of a beta distribution, textbook). Null before two lines were examined.
+ */
+export function wholeKit(kit: KitState): WholeKit | null {
+  const lines = doubtfulLines(kit).filter((d) => d.evidence.length > 0);
+  if (lines.length < 2) return null;
+  const origins = lines.map((d) => ORIGINS[examinedOf(kit, d.line).origin].fake);
+  const prior = origins.reduce((sum, p) => sum + p, 0) / origins.length;
+  const found = lines.reduce((sum, d) => sum + d.fake, 0);
+  return { examined: lines.length, copies: lines.filter((d) => d.fake >= PROBABLY).length, next: (prior * AS_LINES + found) / (AS_LINES + lines.length) };
+}

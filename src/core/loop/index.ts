@@ -28,6 +28,7 @@ export {
   countTargets,
   currentTarget,
   findTarget,
+  faultTargets,
   fitTargets,
   looseTargets,
   observableOfTarget,

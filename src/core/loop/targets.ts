@@ -164,6 +164,20 @@ export function observableOfTarget(target: Target): string | null {
   return target.kind === 'check' && target.check.what === 'measure' ? checkObservableId(target.stage.id, target.check.id) : null;
 }
 
+/** What is read while a fault is looked for: what was asked for by hand, then what tells most. */
+export function faultTargets(kit: KitState, next: string | null, asked: readonly string[]): TargetState[] {
+  const byHand = asked.flatMap((id): Target[] => {
+    const probe = id.startsWith('probe:') ? targetOfObservable(kit, id.slice('probe:'.length)) : null;
+    const checks = kit.sheet.stages
+      .flatMap((stage) => stage.checks.map((check) => ({ stage, check })))
+      .filter(({ stage, check }) => id === `check:${stage.id}:${check.id}`);
+    return probe ? [probe] : checks.map(({ stage, check }) => ({ kind: 'check', id, stage, check, channel: null }));
+  });
+  const told = next === null ? null : targetOfObservable(kit, next);
+  const all = [...byHand, ...(told ? [told] : [])];
+  return all.filter((t, i) => all.findIndex((o) => o.id === t.id) === i).map((target) => ({ target, done: false }));
+}
+
 /** The first target that a typed name means: a ref, a line's label, a test point, a check's title. */
 export function findTarget(states: readonly TargetState[], name: string): Target | null {
   const wanted = name.trim().toLowerCase();

@@ -1,5 +1,5 @@
 import { type Compartment, deriveStrangers, deriveTray, expectationOf, type KitState, type LoosePiece, type Piece } from '../kit';
-import { type DoubtfulLine, doubtfulLines } from '../genuine';
+import { type DoubtfulLine, doubtfulLines, type WholeKit, wholeKit } from '../genuine';
 import { judgeClaim } from '../load';
 import { print } from '../quantity';
 import { LOOSE_FACTS, unitOf } from '../vocabulary';
@@ -36,6 +36,7 @@ export function sellerLetter(kit: KitState): string | null {
     ...wrongOnes(wrong),
     ...strange(strangers),
     ...doubted(copies),
+    ...wholly(wholeKit(kit)),
     ...(impossible.length > 0 ? ['Promised, and not possible with these parts:', '', ...impossible, ''] : []),
     ...(meters.length > 0 ? [`${meters.length === 1 ? 'Meter' : 'Meters'}: ${meters.join('; ')}.`, ''] : []),
     'Could you please send what is needed? I keep the wrong parts until you answer.',
@@ -73,6 +74,10 @@ function doubted(copies: readonly DoubtfulLine[]): string[] {
   };
   return ['I doubt whether these are genuine:', '', ...copies.map(item), ''];
 }
+
+/** Several copies in one parcel are no accident. */
+const wholly = (whole: WholeKit | null): string[] =>
+  whole && whole.copies >= 2 ? [`Of ${whole.examined} parts that I examined ${whole.copies} are probably copies: I doubt the kit as a whole.`, ''] : [];
 
 /** Pieces that belong to no line: often a wrong value in place of something missing. */
 function strange(strangers: readonly LoosePiece[]): string[] {

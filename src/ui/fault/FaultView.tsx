@@ -1,5 +1,5 @@
 'use client';
-import { Alert, Button, Progress } from 'antd';
+import { Alert, Button, Progress, Segmented } from 'antd';
 import { lazy, Suspense, useState } from 'react';
 import type { KitState } from '@/core/kit';
 import type { Phase } from '@/core/loop';
@@ -16,6 +16,7 @@ import { RepairStory } from './RepairStory';
 import { SymptomGuide } from './SymptomGuide';
 import { useFound } from './useFound';
 
+const FaultMap = lazy(() => import('./FaultMap').then((m) => ({ default: m.FaultMap })));
 const SuspectCard = lazy(() => import('./SuspectCard').then((m) => ({ default: m.SuspectCard })));
 
 /** Find fault: who could have done it, what each would show, what to read next. */
@@ -23,6 +24,7 @@ export function FaultView({ kit, loop, go }: { kit: KitState; loop: Loop; go: (p
   const { result, progress, stopped, stop, again } = useSuspects(kit, true);
   const findings = result.value;
   const [opened, setOpened] = useState<string | null>(null);
+  const [onMap, setOnMap] = useState(false);
   const found = useFound(go);
   const readings = [...kit.readings.values()].some((all) => all.some((t) => t.entry.kind !== 'observed'));
   if (!kit.sheet.circuit || !readings) return <NoSuspects kit={kit} loop={loop} go={go} />;
@@ -65,8 +67,30 @@ export function FaultView({ kit, loop, go }: { kit: KitState; loop: Loop; go: (p
           <>
             {opened === null ? (
               <>
-                <h2 className={zones.label}>What each suspect would show</h2>
-                <Predictions kit={kit} findings={findings} />
+                <header className={`${zones.row} ${zones.between}`}>
+                  <h2 className={zones.label}>{onMap ? 'Read anywhere: press a point' : 'What each suspect would show'}</h2>
+                  {kit.sheet.testPoints.length > 0 && (
+                    <Segmented
+                      size="small"
+                      aria-label="Shown as"
+                      value={onMap ? 'map' : 'table'}
+                      options={[
+                        { value: 'table', label: 'Table' },
+                        { value: 'map', label: 'Map' },
+                      ]}
+                      onChange={(v) => {
+                        setOnMap(v === 'map');
+                      }}
+                    />
+                  )}
+                </header>
+                {onMap ? (
+                  <Suspense>
+                    <FaultMap kit={kit} loop={loop} next={fresh ? (findings.next?.id ?? null) : null} />
+                  </Suspense>
+                ) : (
+                  <Predictions kit={kit} findings={findings} />
+                )}
               </>
             ) : (
               <Suspense>

@@ -7,7 +7,7 @@ import type { useNewKit } from './useNewKit';
 /** The ladder of stages that the kit would get. */
 export function StagesStep({ kit }: { kit: ReturnType<typeof useNewKit> }) {
   const { asked, nets, begun } = kit;
-  const inputs = useMemo(() => ({ ...asked, nets, beside: begun.beside }), [asked, nets, begun.beside]);
+  const inputs = useMemo(() => ({ ...asked, nets, beside: begun.beside, built: begun.built }), [asked, nets, begun.beside, begun.built]);
   const { value, state } = useAnswer('draftStages', inputs);
   const stages = value ?? [];
   return (

@@ -10,6 +10,7 @@ import {
   currentTarget,
   entryOf,
   everythingFitted,
+  faultTargets,
   findTarget,
   looseTargets,
   observableOfTarget,
@@ -17,7 +18,6 @@ import {
   pieceTargets,
   type Target,
   type TargetCard,
-  targetOfObservable,
   type TargetState,
 } from '@/core/loop';
 import type { EntryBody, KitState } from '@/core/kit';
@@ -88,10 +88,8 @@ function statesOf(phase: Phase, kit: KitState, { windows, influence, nextReading
       return fitMode === 'fit' ? everythingFitted(kit) : offered;
     case 'power':
       return checkTargets(kit, windows, asked);
-    case 'fault': {
-      const target = nextReading === null ? null : targetOfObservable(kit, nextReading);
-      return target ? [{ target, done: false }] : [];
-    }
+    case 'fault':
+      return faultTargets(kit, nextReading, asked);
     default:
       return [];
   }
@@ -151,9 +149,16 @@ export function useLoop(kit: KitState, phase: Phase): Loop {
       setText('');
       // The next target comes with the entry: what was asked for holds until the log has grown.
       const until = now.current.kit.log.length;
-      setWanted((w) => (w.until === Infinity && w.ids.length > 0 ? { ...w, until } : w));
+      let rest: readonly string[] = [];
+      setWanted((w) => {
+        if (w.until !== Infinity || w.ids.length === 0) return w;
+        rest = w.ids.slice(w.ids.indexOf(now.current.targetId) + 1);
+        return { ...w, until };
+      });
       void append(body).finally(() => {
         writing.current = false;
+        // What was asked for behind it: the first check of a stage that had to be made ready.
+        if (rest.length > 0) setWanted({ ids: rest, until: Infinity });
       });
     },
     [append, setText],

@@ -1,6 +1,6 @@
 import { Button, Flex } from 'antd';
 import { useMemo, useState } from 'react';
-import { acceptStage, diffStages, proposeLadder, type StageDifference } from '@/core/draft';
+import { acceptStage, diffStages, isBuiltLadder, proposeLadder, type StageDifference } from '@/core/draft';
 import { readDeck } from '@/core/circuit';
 import type { KitState, Stage } from '@/core/kit';
 import { useBench } from '@/store/bench';
@@ -79,7 +79,7 @@ export function LadderProposals({ kit }: { kit: KitState }) {
 function proposedFor(kit: KitState): Stage[] {
   const { sheet } = kit;
   const owned = [...kit.owned.values()].flatMap((all) => all.at(-1)?.owned ?? []);
-  return proposeLadder({ ...sheet, owned }, sheet.circuit ? readDeck(sheet.circuit.deck).circuit : null);
+  return proposeLadder({ ...sheet, owned, built: isBuiltLadder(sheet.stages) }, sheet.circuit ? readDeck(sheet.circuit.deck).circuit : null);
 }
 
 const FIELD_WORDS = {
