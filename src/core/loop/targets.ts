@@ -16,6 +16,7 @@ import { derivePlan } from '../plan';
 import { checkObservableId, type LooseKind, placeOf, probeObservableId } from '../vocabulary';
 import type { LookItem } from './look';
 import { isPrepared, presetsOf } from './presets';
+import { walkOrder } from './walkOrder';
 import { currentStage, deriveStages, isMeasure, isTurning, type KnownWindows, type StageProgress } from './progress';
 
 /** The thing under the probes. There is always exactly one, whatever the phase. */
@@ -129,7 +130,7 @@ export function checkTargets(kit: KitState, windows: KnownWindows, asked: readon
   const wanted =
     asked.length > 0 ? stages.find((s) => [...prepareTargets(kit, s.stage), ...checkTargetsOf(s)].some((t) => asked.includes(t.target.id))) : undefined;
   const stage = wanted ?? currentStage(stages);
-  return stage ? [...prepareTargets(kit, stage.stage), ...checkTargetsOf(stage)] : [];
+  return stage ? [...prepareTargets(kit, stage.stage), ...checkTargetsOf({ ...stage, checks: walkOrder(kit, stage.stage, stage.checks, windows) })] : [];
 }
 
 function prepareTargets(kit: KitState, stage: Stage): TargetState[] {

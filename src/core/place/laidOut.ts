@@ -52,7 +52,23 @@ function layers(sheet: Pick<Sheet, 'lines' | 'circuit'>, parts: readonly { reado
   for (const [a, b] of joined(sheet, parts)) graph.setEdge(a, b);
   dagre.layout(graph);
   const laid = graph.nodes().map((ref) => ({ ref, ...(graph.node(ref) as Omit<Laid, 'ref'>) }));
-  return folded(laid);
+  return folded(closed(closed(laid, 'y', 'height'), 'x', 'width'));
+}
+
+/** Room left between two rows or columns, millimetres. */
+const GAP = 2;
+
+/** Bands across the whole drawing in which nothing lies are closed: the library leaves room for wires that nobody draws. */
+function closed(laid: readonly Laid[], along: 'x' | 'y', size: 'width' | 'height'): Laid[] {
+  let [reached, shift] = [0, 0];
+  const moved = new Map<Ref, number>();
+  for (const p of [...laid].sort((a, b) => a[along] - a[size] / 2 - (b[along] - b[size] / 2))) {
+    const start = p[along] - p[size] / 2;
+    if (start > reached + GAP) shift += start - reached - GAP;
+    reached = Math.max(reached, start + p[size]);
+    moved.set(p.ref, p[along] - shift);
+  }
+  return laid.map((p) => ({ ...p, [along]: moved.get(p.ref)! }));
 }
 
 function roomOf(line: Line): { width: number; height: number } {
