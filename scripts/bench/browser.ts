@@ -90,7 +90,69 @@ const puts = (page: Page) =>
     return times;
   });
 
-export async function benchBrowser(say: (...text: string[]) => void, padded: (text: string) => string): Promise<void> {
+type Say = (...text: string[]) => void;
+type Padded = (text: string) => string;
+
+/** A kit that is made on the page of a new one. */
+async function makeKit(page: Page, list: string): Promise<void> {
+  await page.goto(`http://localhost:${PORT}/new/`);
+  await page.getByLabel('Name of the kit').fill('Measured');
+  await page.getByLabel('Parts list').fill(list);
+  await page.getByText(/^\d+ lines, \d+ positions/).waitFor();
+  await page.getByRole('button', { name: 'Make the kit' }).click();
+  await page.getByRole('region', { name: 'Tray' }).waitFor();
+}
+
+/** A map of 150 parts is zoomed and dragged about: the longest time that the page was busy without a pause. */
+async function mapOf150(page: Page, say: Say, padded: Padded): Promise<void> {
+  await makeKit(page, 'R1-R100 10k\nC1-C40 100n\nQ1-Q10 BC547');
+  await page.keyboard.press('Alt+3');
+  const map = page.getByRole('img', { name: /Board with 150 places/ });
+  await map.waitFor();
+  await page.waitForTimeout(1000);
+  await page.evaluate(() => {
+    const w = window as unknown as { longest: number };
+    w.longest = 0;
+    new PerformanceObserver((list) => {
+      for (const e of list.getEntries()) w.longest = Math.max(w.longest, e.duration);
+    }).observe({ entryTypes: ['longtask'] });
+  });
+  const box = (await map.boundingBox())!;
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  for (let n = 0; n < 12; n++) {
+    await page.mouse.wheel(0, n < 6 ? -120 : 120);
+    await page.waitForTimeout(60);
+  }
+  await page.mouse.down();
+  await page.mouse.move(x + 150, y + 80, { steps: 25 });
+  await page.mouse.up();
+  await page.waitForTimeout(300);
+  const longest = await page.evaluate(() => (window as unknown as { longest: number }).longest);
+  say(padded('  map of 150 parts, longest busy time'), longest === 0 ? 'under 50 ms' : `${longest.toFixed(0)} ms`);
+}
+
+/** A photo of 20 megapixels, from the file to its place on the sheet. */
+async function largePhoto(page: Page, say: Say, padded: Padded): Promise<void> {
+  const bytes = await page.evaluate(async () => {
+    const canvas = new OffscreenCanvas(5472, 3648);
+    const brush = canvas.getContext('2d')!;
+    for (let n = 0; n < 400; n++) {
+      brush.fillStyle = `hsl(${(n * 37) % 360} 60% 50%)`;
+      brush.fillRect((n * 997) % 5472, (n * 613) % 3648, 500, 300);
+    }
+    return [...new Uint8Array(await (await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.9 })).arrayBuffer())];
+  });
+  await page.keyboard.press('Alt+7');
+  await page.getByText('Boards, options, claims').click();
+  const photos = page.getByRole('region', { name: 'Photos' });
+  const from = Date.now();
+  await photos.locator('input[type=file]').setInputFiles({ name: 'board.jpg', mimeType: 'image/jpeg', buffer: Buffer.from(bytes) });
+  await photos.getByRole('button', { name: 'Set pins' }).waitFor();
+  say(padded('  photo of 20 megapixels, to its place'), `${Date.now() - from} ms`);
+}
+
+export async function benchBrowser(say: Say, padded: Padded): Promise<void> {
   if (!existsSync('out/index.html') || !existsSync(CHROMIUM.executablePath)) {
     say('in the browser: not measured (needs npm run build, and Chromium)');
     return;
@@ -135,6 +197,8 @@ export async function benchBrowser(say: (...text: string[]) => void, padded: (te
       }
       say(padded(`  Enter to painted answer, ${name}`), times.length === 0 ? 'nothing was asked' : spread(times));
     }
+    await mapOf150(page, say, padded);
+    await largePhoto(page, say, padded);
   } finally {
     await browser.close();
     server.kill();

@@ -163,6 +163,8 @@ export interface Findings extends Omit<Diagnosis, 'suspects' | 'pairs' | 'neares
   readonly rows: readonly TableRow[];
   readonly readings: number;
   readonly faults: number;
+  /** Suspects that no reading left on this bench can tell apart: positions in `suspects`, two or more of each group. */
+  readonly alike: readonly (readonly number[])[];
 }
 
 const SHOWN_SUSPECTS = 5;
@@ -206,7 +208,30 @@ export function findSuspects(investigation: Investigation, diagnoser: Diagnoser,
     rows,
     readings: evidence.length,
     faults: diagnoser.faultCount,
+    alike: alikeOf(suspects, open, diagnoser),
   };
+}
+
+/** Suspects below this are not worth telling apart. */
+const WORTH_GROUPING = 0.02;
+
+/** Single suspects whose predictions lie in one another at every point that can still be read. */
+function alikeOf(suspects: readonly Ranked[], open: readonly string[], diagnoser: Diagnoser): number[][] {
+  const likely = suspects.flatMap((s, i) => (s.faults.length === 1 && s.probability >= WORTH_GROUPING ? [i] : []));
+  const predicted = new Map(likely.map((i) => [i, open.map((id) => diagnoser.prediction(suspects[i]!.faults, id))]));
+  const within = (a: Percentiles, b: Percentiles) => a.middle >= b.low && a.middle <= b.high;
+  const alike = (i: number, j: number) =>
+    predicted.get(i)!.every((a, k) => {
+      const b = predicted.get(j)![k];
+      return !a || !b || (within(a, b) && within(b, a));
+    });
+  const groups: number[][] = [];
+  for (const i of likely) {
+    const group = groups.find((g) => g.every((j) => alike(i, j)));
+    if (group) group.push(i);
+    else groups.push([i]);
+  }
+  return groups.filter((g) => g.length > 1);
 }
 
 /** All suspects but the healthy board. */

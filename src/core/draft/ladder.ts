@@ -5,7 +5,7 @@ import { elementsOf, controlOf } from '../stage';
 import { listLadder } from './listLadder';
 import { hotEnd, isWinding, netsOfRef, railsOf, refsOf, suppliesOf, voltsOf, voltsOfSource } from './rails';
 import { CAUTIONS } from '../power';
-import { BUILT_NOTE, builtLooks, functionChecks, type Known, lookStage, measure, observe, slug } from './stageParts';
+import { BUILT_NOTE, builtLooks, functionChecks, type Known, lookStage, measure, observe, slug, soak } from './stageParts';
 
 const ground: ProbePoint = { net: GROUND };
 
@@ -108,11 +108,7 @@ function circuitLadder(known: Known, circuit: Circuit): Stage[] {
     fits: [],
     supplies: feeds,
     cautions: [CAUTIONS.hot],
-    checks: [
-      ...outputs,
-      ...functionChecks(lines),
-      observe('soak', 'ten minutes', 'Let it run for ten minutes with its load', 'It works all the time and nothing gets too hot to touch'),
-    ],
+    checks: [...outputs, ...functionChecks(lines), soak('Let it run with its load')],
   };
   return [
     lookStage(

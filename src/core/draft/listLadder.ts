@@ -1,6 +1,6 @@
 import { type Check, type Line, type Need, type ProbePoint, type Stage, socketedChips } from '../kit';
 import { CAUTIONS } from '../power';
-import { functionChecks, type Known, lookStage, measure, observe, slug } from './stageParts';
+import { functionChecks, soak, type Known, lookStage, measure, observe, slug } from './stageParts';
 
 const ground: ProbePoint = { net: '0' };
 
@@ -106,10 +106,7 @@ export function listLadder({ lines, needs, title, built = false }: Known): Stage
       fits: [],
       supplies: [],
       cautions: [CAUTIONS.hot],
-      checks: [
-        ...functionChecks(fitted),
-        observe('soak', 'ten minutes', 'Let it run for ten minutes', 'It works all the time and nothing gets too hot to touch'),
-      ],
+      checks: [...functionChecks(fitted), soak('Let it run')],
     },
   ];
 }

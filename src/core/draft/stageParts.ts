@@ -115,3 +115,7 @@ export const BUILT_NOTE =
 
 /** Whether a ladder was proposed for a board that was built already. */
 export const isBuiltLadder = (stages: readonly Pick<Stage, 'note'>[]): boolean => stages.some((s) => s.note === BUILT_NOTE);
+
+/** A long run, touched and looked at after a minute, five and ten: what gets hot does so in this time (common practice, no source). */
+export const soak = (action: string): ObserveCheck =>
+  observe('soak', 'long run', action, 'It works all the time and nothing gets too hot to touch', { channels: ['after 1 min', 'after 5 min', 'after 10 min'] });

@@ -3,6 +3,7 @@ import { useMemo } from 'react';
 import { type Findings, workOf, workReasons } from '@/core/diagnose';
 import { describeFaults } from '@/core/fault';
 import type { KitState } from '@/core/kit';
+import zones from '../shell/zones.module.css';
 import styles from './Fault.module.css';
 import { keyOf, percent, unitOfFault } from './words';
 
@@ -75,6 +76,13 @@ export function SuspectList({ kit, findings, opened, open }: Props) {
           cells are the readings that do not fit them.
         </p>
       )}
+      {findings.alike.map((group) => (
+        <p key={group.join()} className={zones.note}>
+          <b>No reading here tells these apart:</b>{' '}
+          {group.map((i) => describeFaults(findings.suspects[i]!.faults, (f) => unitOfFault(kit, f)).title).join('; ')}. Look at each joint, lift a leg and
+          measure the part alone, or exchange it for a known good one.
+        </p>
+      ))}
       {lost && <p className="soft">Take each odd reading once more: exchanged probes, a neighbouring point or a wrong range look just like this.</p>}
     </>
   );

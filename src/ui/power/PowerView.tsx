@@ -21,6 +21,7 @@ import { Nothing } from '../drawn/Nothing';
 
 const AdjustPanel = lazy(() => import('./AdjustPanel').then((m) => ({ default: m.AdjustPanel })));
 const EventPanel = lazy(() => import('./AdjustPanel').then((m) => ({ default: m.EventPanel })));
+const SoakPanel = lazy(() => import('./SoakPanel').then((m) => ({ default: m.SoakPanel })));
 const RepairStory = lazy(() => import('../fault/RepairStory').then((m) => ({ default: m.RepairStory })));
 const FinishCard = lazy(() => import('./FinishCard').then((m) => ({ default: m.FinishCard })));
 const LoadDesk = lazy(() => import('../load/LoadDesk').then((m) => ({ default: m.LoadDesk })));
@@ -67,6 +68,11 @@ export function PowerView({ kit, loop, go, run }: Props) {
         {inHandCheck?.what === 'observe' && inHandCheck.adjust !== undefined && (
           <Suspense>
             <EventPanel check={inHandCheck} />
+          </Suspense>
+        )}
+        {inHandCheck?.what === 'observe' && (
+          <Suspense>
+            <SoakPanel kit={kit} check={inHandCheck} />
           </Suspense>
         )}
         <Suspense>{kit.change !== null && <RepairStory kit={kit} loop={loop} go={go} />}</Suspense>
