@@ -11,6 +11,7 @@ import zones from '../shell/zones.module.css';
 import { Blocks } from './Blocks';
 import styles from './Circuit.module.css';
 import { Connections } from './Connections';
+import { DeckNames } from './DeckNames';
 import { Findings } from './Findings';
 import { InTime } from './InTime';
 import { LikeThis } from './LikeThis';
@@ -63,7 +64,12 @@ export function CircuitView({ kit, around }: { kit: KitState; around: { readonly
           {tool === 'What if' && <WhatIf kit={kit} />}
           {tool === 'Substitutes' && <Substitutes kit={kit} />}
           {tool === 'In time' && (read ? <InTime deck={slow} circuit={read.circuit} /> : <NoCircuit />)}
-          {tool === 'Findings' && <Findings kit={kit} findings={read?.places ?? []} />}
+          {tool === 'Findings' && (
+            <>
+              <Findings kit={kit} findings={read?.places ?? []} />
+              {read && <DeckNames kit={kit} circuit={read.circuit} />}
+            </>
+          )}
         </div>
       </section>
     </div>

@@ -15,9 +15,9 @@ import zones from '../shell/zones.module.css';
 import { type FormValues, placeText } from './records/fields';
 import { RecordForm } from './records/RecordForm';
 import styles from './records/Records.module.css';
-import { RecordTools, withoutEmpty } from './records/RoomList';
+import { RecordTools } from './records/RoomList';
 import { Sortable } from './records/Sortable';
-import { MEASURE_FIELDS, netsOfKit, newMeasure, newObserve, OBSERVE_FIELDS, refuseCheck, sourcesOfKit } from './records/specs';
+import { checkFromForm, checkToForm, MEASURE_FIELDS, netsOfKit, newMeasure, newObserve, OBSERVE_FIELDS, refuseCheck, sourcesOfKit } from './records/specs';
 
 type CheckRecord = RecordOf<'checks'>;
 
@@ -29,7 +29,7 @@ export function CheckList({ kit, stage }: { kit: KitState; stage: Stage }) {
   const measures = editing?.record.what !== 'observe';
   const fields = useMemo(() => (measures ? MEASURE_FIELDS(kit) : OBSERVE_FIELDS(kit)), [kit, measures]);
   const testPoints = useMemo(() => new Set(kit.sheet.testPoints.map((t) => t.id)), [kit.sheet.testPoints]);
-  const record = useMemo(() => editing && toForm(editing.record), [editing]);
+  const record = useMemo(() => editing && checkToForm(editing.record), [editing]);
   return (
     <>
       <div className={styles.head}>
@@ -95,9 +95,9 @@ export function CheckList({ kit, stage }: { kit: KitState; stage: Stage }) {
         fields={fields}
         record={record}
         testPoints={testPoints}
-        refuse={(v) => refuseCheck(fromForm(v))}
+        refuse={(v) => refuseCheck(checkFromForm(v))}
         save={(v) => {
-          const check = fromForm(v);
+          const check = checkFromForm(v);
           void append((k) => put(k, 'checks', check));
         }}
         close={() => {
@@ -106,16 +106,6 @@ export function CheckList({ kit, stage }: { kit: KitState; stage: Stage }) {
       />
     </>
   );
-}
-
-/** The form asks for a sign in two fields. */
-function toForm(check: CheckRecord): FormValues {
-  return check.what === 'observe' ? { ...check, signRef: check.sign?.ref, signAmperes: check.sign?.amperes } : { ...check };
-}
-
-function fromForm({ signRef, signAmperes, ...values }: FormValues): CheckRecord {
-  const sign = values['what'] === 'observe' ? (signRef && typeof signAmperes === 'number' ? { ref: signRef, amperes: signAmperes } : undefined) : undefined;
-  return withoutEmpty({ ...values, ...(values['what'] === 'observe' ? { sign } : {}) }) as unknown as CheckRecord;
 }
 
 function checkWords(c: Check): string {

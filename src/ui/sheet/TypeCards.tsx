@@ -8,6 +8,8 @@ import { InlineForm } from '../form/InlineForm';
 import { TextItem } from '../form/Items';
 import { required } from '../form/rules';
 import zones from '../shell/zones.module.css';
+import { RoomList } from './records/RoomList';
+import { TYPE_CARDS } from './records/specs';
 import { TypeCardText } from './TypeCardText';
 import styles from './TypeCards.module.css';
 
@@ -58,6 +60,7 @@ export function TypeCards({ kit }: { kit: KitState }) {
           <TypeCardText key={c.type} card={c} />
         ))}
       </div>
+      {kit.sheet.typeCards.length > 0 && <RoomList kit={kit} spec={TYPE_CARDS} />}
       <InlineForm<Values> name="type-card" form={form} submit="Keep the card" done={save} said={said} initial={{ body: 'TO-92' }}>
         <TextItem name="type" label="Type" hint="BC547" rules={[required('A card needs a type number.')]} />
         <TextItem name="body" label="Body" wide="s" />

@@ -26,7 +26,7 @@ export function FieldItem({ field, path = [] }: { field: Field; path?: readonly 
 }
 
 function widthOf({ type }: Field): string {
-  if (type === 'area' || type === 'lines' || type === 'names') return styles.whole ?? '';
+  if (type === 'area' || type === 'lines' || type === 'pins' || type === 'names') return styles.whole ?? '';
   return (type === 'quantity' || type === 'count' || type === 'number' || type === 'tolerance' || type === 'flag' ? styles.short : styles.middle) ?? '';
 }
 
@@ -57,6 +57,7 @@ function inputOf(field: Exclude<Field, { type: 'rows' | 'pair' | 'limits' }>) {
   switch (field.type) {
     case 'area':
     case 'lines':
+    case 'pins':
       return <Input.TextArea autoSize={{ minRows: 2, maxRows: 8 }} maxLength={MOST_LETTERS} {...hint} />;
     case 'flag':
       return <Switch />;

@@ -22,6 +22,8 @@ export type Field = Labelled &
     | { readonly type: 'area' }
     /** Several texts, one a line; `K1-K8` and `A, B × left, right` stand for all of them. */
     | { readonly type: 'lines' }
+    /** Pins by body, one body a line: `TO-92: C B E`; names with blanks in them are parted by commas. */
+    | { readonly type: 'pins' }
     | { readonly type: 'quantity'; readonly unit: Unit | null }
     | { readonly type: 'count' }
     | { readonly type: 'number' }
@@ -30,7 +32,7 @@ export type Field = Labelled &
     /** Free text with proposals. */
     | { readonly type: 'name'; readonly options: readonly string[] }
     /** Several names out of some, or new ones. */
-    | { readonly type: 'names'; readonly options: readonly string[] }
+    | { readonly type: 'names'; readonly options: readonly string[]; readonly mayBeAbsent?: true }
     /** Two names. */
     | { readonly type: 'pair'; readonly options: readonly string[] }
     /** Where a probe goes. */
@@ -88,6 +90,10 @@ function valueOf(f: Field, value: unknown): unknown {
       return value === true;
     case 'lines':
       return Array.isArray(value) ? (value as string[]).join('\n') : '';
+    case 'pins':
+      return Object.entries((value ?? {}) as Readonly<Record<string, readonly string[]>>)
+        .map(([body, pins]) => `${body}: ${pins.join(pins.some((p) => p.includes(' ')) ? ', ' : ' ')}`)
+        .join('\n');
     case 'names':
       return Array.isArray(value) ? [...(value as string[])] : [];
     case 'pair':
@@ -142,8 +148,10 @@ function readValue(f: Field, value: unknown, context: { readonly testPoints: Rea
       const lines = linesOf(textOf(value));
       return lines.length > 0 ? lines : undefined;
     }
+    case 'pins':
+      return readPins(textOf(value)) ?? {};
     case 'names':
-      return value ?? [];
+      return f.mayBeAbsent && ((value as readonly string[] | undefined) ?? []).length === 0 ? undefined : (value ?? []);
     case 'pair':
       return value;
     case 'place':
@@ -204,4 +212,23 @@ function ranged(word: string): string[] {
   if (!match) return [word];
   const [from, to] = [Number(match[2]), Number(match[3])];
   return to > from && to - from < MOST_OF_A_RANGE ? Array.from({ length: to - from + 1 }, (_, i) => `${match[1]!}${from + i}`) : [word];
+}
+
+/** Pins by body from their text; null where a line has no body in front of its pins. */
+export function readPins(text: string): Record<string, string[]> | null {
+  const lines = text
+    .split('\n')
+    .map((l) => l.trim())
+    .filter(Boolean)
+    .map((l) => /^([^:]+):\s*(.*)$/.exec(l));
+  if (lines.some((l) => l === null)) return null;
+  return Object.fromEntries(
+    lines.map((l) => [
+      l![1]!.trim(),
+      l![2]!
+        .split(l![2]!.includes(',') ? ',' : /\s+/)
+        .map((p) => p.trim())
+        .filter(Boolean),
+    ]),
+  );
 }

@@ -5,7 +5,7 @@ import { judgeClaim } from '@/core/load';
 import { CHECK_MODES, MODES } from '@/core/vocabulary';
 import { printNominal } from '@/core/quantity';
 import { newId } from '@/store/stamps';
-import type { Field } from './fields';
+import type { Field, FormValues } from './fields';
 import type { RoomSpec } from './RoomList';
 
 const short = (prefix: string) => `${prefix}-${newId().slice(0, 6)}`;
@@ -240,6 +240,38 @@ const SOURCE_FIELDS = [
   ['board', 'The board itself, traced or measured, says'],
 ] as const;
 
+export const TYPE_CARDS: RoomSpec<'typeCards'> = {
+  room: 'typeCards',
+  title: 'Cards kept with this kit',
+  one: 'Type card',
+  empty: 'None. A card that you keep below goes with the kit when a line of it is of that type.',
+  make: () => ({ type: '', pins: {}, figures: [] }),
+  name: (c) => c.type,
+  words: (c) =>
+    said(
+      c.type,
+      [...Object.entries(c.pins).map(([body, pins]) => `${body} ${pins.join(' ')}`), c.figures.length === 1 ? '1 figure' : `${c.figures.length} figures`].join(
+        ' · ',
+      ),
+    ),
+  fields: () => [
+    { key: 'type', label: 'Type', type: 'text', required: 'A card needs a type number.' },
+    { key: 'pins', label: 'Pins by body, a line each (TO-92: C B E)', type: 'pins' },
+    {
+      key: 'figures',
+      label: 'Figures',
+      type: 'rows',
+      add: 'Add a figure',
+      of: [
+        { key: 'name', label: 'Figure', type: 'text', required: 'Which figure?', hint: 'collector voltage' },
+        { key: 'value', label: 'Value in the unit', type: 'number', required: 'How much?' },
+        { key: 'unit', label: 'Unit', type: 'text', required: 'In which unit?', hint: 'V' },
+        { key: 'source', label: 'From', type: 'text', required: 'Where does it stand?', hint: 'data sheet' },
+      ],
+    },
+  ],
+};
+
 export const DIFFERENCES: RoomSpec<'differences'> = {
   room: 'differences',
   title: 'Sources that differ',
@@ -289,7 +321,7 @@ export const STAGE_FIELDS = (kit: KitState): readonly Field[] => [
   { key: 'kind', label: 'Kind', type: 'choice', options: STAGE_KINDS, required: 'What kind of stage?' },
   { key: 'note', label: 'What to know before it', type: 'area' },
   { key: 'fits', label: 'Fitted before it', type: 'names', options: refsOfKit(kit) },
-  { key: 'without', label: 'Taken out or unplugged for it only', type: 'names', options: refsOfKit(kit) },
+  { key: 'without', label: 'Taken out or unplugged for it only', type: 'names', options: refsOfKit(kit), mayBeAbsent: true },
   {
     key: 'supplies',
     label: 'Fed by',
@@ -382,6 +414,17 @@ export function refuseCheck(check: CheckRecord): Readonly<Record<string, string>
   return JSON.stringify(check.red) === JSON.stringify(check.black) ? { black: 'Both probes stand in one place. A check is between two.' } : {};
 }
 
+/** The form asks for a sign in two fields. */
+export function checkToForm(check: CheckRecord): FormValues {
+  return check.what === 'observe' ? { ...check, signRef: check.sign?.ref, signAmperes: check.sign?.amperes } : { ...check };
+}
+
+export function checkFromForm({ signRef, signAmperes, ...values }: FormValues): CheckRecord {
+  const sign = values['what'] === 'observe' ? (signRef && typeof signAmperes === 'number' ? { ref: signRef, amperes: signAmperes } : undefined) : undefined;
+  return Object.fromEntries(
+    Object.entries({ ...values, ...(values['what'] === 'observe' ? { sign } : {}) }).filter(([, v]) => v !== undefined),
+  ) as unknown as CheckRecord;
+}
 export const newMeasure = (stage: string): CheckRecord => ({
   stage,
   id: short('check'),

@@ -1,0 +1,46 @@
+import { useMemo } from 'react';
+import { type Circuit, ownerOf } from '@/core/circuit';
+import { type KitState, patch, type Ref } from '@/core/kit';
+import { elementsOf } from '@/core/stage';
+import { factsOf } from '@/core/vocabulary';
+import { useBench } from '@/store/bench';
+import { Choose } from '../form/Choose';
+import zones from '../shell/zones.module.css';
+
+/** Parts of the list that the deck calls otherwise: which element stands for which position. */
+export function DeckNames({ kit, circuit }: { kit: KitState; circuit: Circuit }) {
+  const append = useBench((s) => s.append);
+  const named = kit.sheet.circuit?.elements ?? {};
+  const { asked, free } = useMemo(() => {
+    const refs = kit.sheet.lines.flatMap((l) => (factsOf(l.kind).board === null || l.notFitted ? [] : l.refs));
+    const standFor = (ref: Ref) => elementsOf(kit.sheet, circuit, ref);
+    const taken = new Set(refs.flatMap(standFor).map((e) => ownerOf(e).toLowerCase()));
+    const owners = [...new Set(circuit.parts.filter((p) => p.kind !== 'V' && p.kind !== 'I').map((p) => ownerOf(p.name)))];
+    return { asked: refs.filter((r) => named[r] !== undefined || standFor(r).length === 0), free: owners.filter((o) => !taken.has(o.toLowerCase())) };
+  }, [kit.sheet, circuit, named]);
+  if (asked.length === 0) return null;
+  const say = (ref: Ref, element: string | null) => {
+    const { [ref]: _, ...others } = named;
+    void append((k) => patch(k, 'circuit', 'circuit', { elements: element === null ? others : { ...others, [ref]: element } }) ?? []);
+  };
+  return (
+    <section aria-label="Other names in the deck" className={zones.section}>
+      <h3 className={zones.label}>Parts that the deck calls otherwise</h3>
+      {asked.map((ref) => (
+        <div key={ref} className={zones.row}>
+          <b>{ref}</b> is
+          <Choose<string | null>
+            aria-label={`Name of ${ref} in the deck`}
+            placeholder="not in the circuit"
+            allowClear
+            value={named[ref] ?? null}
+            options={[...(named[ref] === undefined ? [] : [named[ref]]), ...free].map((value) => ({ value, label: value }))}
+            onChange={(element) => {
+              say(ref, element ?? null);
+            }}
+          />
+        </div>
+      ))}
+    </section>
+  );
+}
