@@ -190,3 +190,59 @@ test('a claim is reckoned, kept with what it depends on, read, and stands proved
   await expect(desk.getByRole('row', { name: /Average/ })).toContainText('5.2');
   await expectAccessible(page);
 });
+
+test('turned until it happens, a long run with its clock, a load test over a healthy board, a part that the deck calls otherwise', async ({ page }) => {
+  // The list calls the transistor T1, the deck Q7.
+  await makeKit(page, 'Named otherwise', FOLLOWER.list.replace('Q1 BC547', 'T1 BC547\nRV1 10k trimmer'), FOLLOWER.deck.replaceAll('Q1 ', 'Q7 '));
+  await command(page, 'Circuit');
+  await page.getByText('Findings', { exact: true }).click();
+  const names = page.getByRole('region', { name: 'Other names in the deck' });
+  await choose(names.getByLabel('Name of T1 in the deck'), 'Q7');
+  await expect.poll(async () => (await storedKit(page)).sheet.circuit!.elements).toEqual({ T1: 'Q7' });
+  await expect(page.getByText(/T1 .* stands on the list but has no place/)).toHaveCount(0);
+  await expectAccessible(page);
+
+  // A check that is turned until something happens, written in its form.
+  await page.keyboard.press('Alt+7');
+  await page.getByText('Stages and checks').click();
+  await page.getByText('Under load', { exact: true }).click();
+  await page.getByRole('button', { name: 'Add observation' }).click();
+  const form = page.getByRole('dialog');
+  await form.getByLabel('Title').fill('tone stops');
+  await form.getByLabel('Do this').fill('Listen at the output');
+  await form.getByLabel('Expect that').fill('The tone just stops.');
+  await form.getByLabel('Turned until it happens').fill('RV1');
+  await form.getByRole('button', { name: 'Save' }).click();
+  await expect(form).toHaveCount(0);
+  await command(page, 'Power up');
+  const ladder = page.getByRole('region', { name: 'Stages', exact: true });
+  await ladder.getByText('Under load', { exact: true }).click();
+  await page.keyboard.press('Enter');
+  await ladder.getByRole('button', { name: /tone stops/ }).click();
+  await expect(page.getByRole('region', { name: 'Adjusting' })).toContainText('Turn RV1');
+  await expect(page.getByRole('region', { name: 'Adjusting' })).toContainText('The tone just stops.');
+
+  // The long run rings for each of its touch tests.
+  await ladder
+    .getByRole('button', { name: /long run/ })
+    .first()
+    .click();
+  const run = page.getByRole('region', { name: 'Long run' });
+  await expect(run).toContainText('At 1 min, 5 min, 10 min');
+  await run.getByRole('button', { name: 'Start the clock' }).click();
+  await expect(run.getByRole('button', { name: 'The clock is running' })).toBeDisabled();
+  expect((await storedKit(page)).log.filter((e) => e.kind === 'waiting')).toHaveLength(3);
+  await expectAccessible(page);
+
+  // A load test: 2 kΩ hang on e behind a follower, so it sags by millivolts; read far lower it is apart.
+  await page.getByRole('button', { name: 'Load, heat, waveforms, claims' }).click();
+  const desk = page.getByRole('dialog', { name: 'Load, heat, waveforms, claims' });
+  await choose(desk.getByLabel('What to reckon'), 'Load test');
+  await desk.getByRole('textbox').first().fill('0 5.2 12\n0.001 5.2 12\n0.002 5.1 12\n0.005 3 12');
+  await desk.getByRole('button', { name: 'Reckon' }).click();
+  const beside = desk.getByRole('region', { name: 'Against a healthy board' });
+  await choose(beside.getByLabel('Net of the output'), 'e');
+  await expect(beside.getByRole('img', { name: /dashed that of a healthy board/ })).toBeVisible({ timeout: 30_000 });
+  await expect(beside.getByRole('row', { name: /^5.00 mA/ })).toContainText('-4');
+  await expectAccessible(page);
+});

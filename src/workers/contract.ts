@@ -23,7 +23,7 @@ import {
 } from '@/core/kit';
 import { pileOf, type Pile, type SortedPile } from '@/core/loop';
 import type { Columns } from '@/core/partslist';
-import type { Adjustment, Limits, StageForecast } from '@/core/power';
+import type { Adjustment, Limits, LoadCurve, StageForecast } from '@/core/power';
 import { type Setup, setupOf, windowInputs, type WindowInputs, type Windows } from '@/core/stage';
 import { practiceOf, type LooseFromBag, type Practice, type PracticeStanding, type TroubleChoice } from '@/stand-in';
 
@@ -62,6 +62,8 @@ interface Shapes {
   adjustment: { inputs: AdjustmentAsked & { setup: Setup }; asked: AdjustmentAsked; result: Adjustment | null };
   /** What switching a stage on does to a healthy board; null where the circuit cannot tell. */
   stageForecast: { inputs: { setup: Setup; stage: string }; asked: string; result: StageForecast | null };
+  /** What a healthy board puts out under load; null where its circuit cannot tell. */
+  loadCurve: { inputs: LoadCurveAsked & { setup: Setup }; asked: LoadCurveAsked; result: LoadCurve | null };
   overloads: { inputs: Setup; asked: undefined; result: readonly (Overload & { readonly stage: string })[] };
   /** Volts of every net of a stage's circuit, of the whole circuit for null. */
   netVolts: { inputs: { setup: Setup; stage: string | null }; asked: string | null; result: Readonly<Record<string, number>> };
@@ -90,6 +92,11 @@ export interface AdjustmentAsked {
   readonly stage: string;
   readonly check: string;
   readonly limits: Readonly<Record<string, Limits>>;
+}
+export interface LoadCurveAsked {
+  readonly stage: string;
+  readonly net: string;
+  readonly amps: readonly number[];
 }
 export interface CourseAsked {
   readonly deck: string;
@@ -177,6 +184,7 @@ export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } =
   substitutes: { ...question, inputs: (kit, asked) => ({ setup: setupOf(kit), ...asked }) },
   adjustment: { ...question, priority: 1, inputs: (kit, asked) => withCircuit(kit, () => ({ setup: setupOf(kit), ...asked })) },
   stageForecast: { ...question, priority: 1, inputs: (kit, stage) => withCircuit(kit, () => ({ setup: setupOf(kit), stage })) },
+  loadCurve: { ...question, inputs: (kit, asked) => withCircuit(kit, () => ({ setup: setupOf(kit), ...asked })) },
   overloads: { ...question, priority: 1, inputs: (kit) => withCircuit(kit, () => setupOf(kit)) },
   netVolts: { ...question, priority: 1, inputs: (kit, stage) => ({ setup: setupOf(kit), stage }) },
   course: { ...question, inputs: (_, asked) => asked },

@@ -1,10 +1,10 @@
-import { findNet, operatingPoint, readDeck, statisticsOf, transient } from '@/core/circuit';
+import { findNet, isRunning, operatingPoint, readDeck, statisticsOf, transient } from '@/core/circuit';
 import { ConsequenceSolver, consequenceText, influences, substitutes } from '@/core/consequence';
 import { type Diagnoser, diagnoserOf, findSuspects, investigate, type Investigation } from '@/core/diagnose';
 import { makeSheet, readDeckAgainst, readDraft } from '@/core/draft';
 import { sortPile } from '@/core/loop';
 import { laidOut } from '@/core/place';
-import { forecastAdjustment, forecastStage } from '@/core/power';
+import { forecastAdjustment, forecastStage, loadCurve } from '@/core/power';
 import { allWindows, circuitAt, circuitOf, type Setup } from '@/core/stage';
 import { hideTrouble, looseFromBag, pieceCount, practiceStanding, readBoard, readPiece, watchBoard } from '@/stand-in';
 import type { ComputationName, InputsOf, Progress, ResultOf } from './contract';
@@ -60,11 +60,14 @@ export const ENGINE: { readonly [N in ComputationName]: (inputs: InputsOf<N>, pr
   substitutes: ({ setup, windows, ref, spares }) => substitutes(solverFor(setup), ref, spares, windows),
   adjustment: ({ setup, stage, check, limits }) => forecastAdjustment(setup, stage, check, limits),
   stageForecast: ({ setup, stage }) => forecastStage(setup, stage),
+  loadCurve: ({ setup, stage, net, amps }) => loadCurve(setup, stage, net, amps),
   overloads: (setup) => solverFor(setup).overloads,
   netVolts: ({ setup, stage: id }) => {
     const whole = circuitOf(setup.sheet);
     const stage = setup.sheet.stages.find((s) => s.id === id);
-    return operatingPoint(stage ? circuitAt(setup, whole, stage) : whole).nodes;
+    const circuit = stage ? circuitAt(setup, whole, stage) : whole;
+    // What never rests has no steady volts: those of its operating point would mislead.
+    return isRunning(circuit) ? {} : operatingPoint(circuit).nodes;
   },
   course: ({ deck, net: name, seconds }, progress) => {
     const { circuit } = readDeck(deck);

@@ -8,7 +8,8 @@ import { asSeenBy, type ClaimMeans, claimWords, compareFigures, judgeClaim, move
 import { cardOf, checkTargets, deriveStages, extremeOf } from '@/core/loop';
 import { sellerLetter } from '@/core/report';
 import { computedWindow } from '@/core/stage';
-import { at, log, windowsOfKit } from '../support/kits';
+import { loadCurve } from '@/core/power';
+import { at, log, setupOf, windowsOfKit } from '../support/kits';
 
 const measure = (id: string, mode: MeasureCheck['mode'], net: string, more: Partial<MeasureCheck> = {}): MeasureCheck => ({
   id,
@@ -232,5 +233,16 @@ describe('a recording held against the circuit', () => {
   it('two cursors a period apart give frequency and swing; at one moment they say nothing', () => {
     expect(ofCursors({ from: { t: 0, v: -1 }, to: { t: 0.02, v: 2 } })).toEqual({ frequency: 50, swing: 3 });
     expect(() => ofCursors({ from: { t: 1, v: 0 }, to: { t: 1, v: 2 } })).toThrow('one period apart');
+  });
+});
+
+describe('a load on an output', () => {
+  it('lets it sag by the resistance behind it (Thévenin), and says nothing of a circuit that runs', () => {
+    // 9 V behind 100 Ω: 10 mA take 1 V away.
+    const kit = kitOf('x\nV1 in 0 9\nR1 in out 100\n.end', []);
+    const { volts } = loadCurve(setupOf(kit), 's', 'out', [0, 0.01, 0.05])!;
+    expect(volts.map((v) => Number(v!.toFixed(6)))).toEqual([9, 8, 4]);
+    expect(loadCurve(setupOf(kit), 's', 'nowhere', [0])).toBeNull();
+    expect(loadCurve(setupOf(kitOf(FLASHER, [])), 's', 'c1', [0])).toBeNull();
   });
 });

@@ -35,7 +35,11 @@ export function Around({ kit, circuit, faults }: { kit: KitState; circuit: Circu
       )}
       {around && (
         <>
-          <h3 className={`${zones.label} ${zones.section}`}>In the circuit: computed volts of a healthy board, readings beneath</h3>
+          <h3 className={`${zones.label} ${zones.section}`}>
+            {state === 'fresh' && Object.keys(value).length === 0
+              ? 'In the circuit: it never rests, so only readings stand at its nets'
+              : 'In the circuit: computed volts of a healthy board, readings beneath'}
+          </h3>
           <div className={styles.around}>
             <NeighbourDrawing around={around} volts={state === 'fresh' ? value : NO_VOLTS} seen={readAt(kit, stage?.id ?? null)} />
           </div>

@@ -12,6 +12,7 @@ import { givenOf, type Values } from './given';
 import { Claims } from './Claims';
 import { Compared } from './Compared';
 import { KeepClaim } from './KeepClaim';
+import { PredictedLoad } from './PredictedLoad';
 import { type Answer, type Sum, type SumField, SUMS } from './sums';
 import styles from './LoadDesk.module.css';
 
@@ -77,6 +78,7 @@ function OneSum({ kit, sum }: { kit: KitState; sum: Sum }) {
           >
             {kept ? 'It stands in the logbook' : 'Write it into the logbook'}
           </Button>
+          {outcome.loaded && kit.sheet.circuit && <PredictedLoad kit={kit} loaded={outcome.loaded} />}
           {outcome.recording && kit.sheet.circuit && <Compared kit={kit} recording={outcome.recording} />}
           {outcome.means && <KeepClaim key={JSON.stringify(outcome.means)} kit={kit} means={outcome.means} />}
         </section>

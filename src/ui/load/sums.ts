@@ -56,6 +56,8 @@ export interface Answer {
   readonly drawn?: Drawn;
   /** What was claimed, where the sum is about a claim. */
   readonly means?: ClaimMeans;
+  /** Volts over amperes of a load test, to be held against the circuit. */
+  readonly loaded?: { readonly amps: readonly number[]; readonly volts: readonly number[] };
   /** What was recorded, to be held against the circuit. */
   readonly recording?: Recording;
 }
@@ -187,6 +189,7 @@ const LOAD: Sum = {
     const watts = r.watts.flatMap((w, i) => (w === null ? [] : [{ w, amps: points[i]!.amps }]));
     const worst = watts.sort((a, b) => b.w - a.w)[0];
     return {
+      loaded: { amps: points.map((p) => p.amps), volts: points.map((p) => p.volts) },
       said: [
         { text, tone },
         ...(r.limitedFrom === null ? [] : [plain(`It no longer holds from ${print(r.limitedFrom, 'A', 3)} on.`)]),
