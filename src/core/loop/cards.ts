@@ -185,7 +185,7 @@ function checkCard(kit: KitState, target: Extract<Target, { kind: 'check' }>, wi
 const noted = (...said: readonly (string | null | undefined)[]): string | null => said.filter(Boolean).join(' ') || null;
 
 /** What is set and what is put back before a check, against the one before it: a table of jumpers step by step. */
-export function settingSteps(stage: Stage, check: Check): string | null {
+function settingSteps(stage: Stage, check: Check): string | null {
   const before = stage.checks[stage.checks.findIndex((c) => c.id === check.id) - 1]?.settings ?? [];
   const own = check.settings ?? [];
   const set = own.filter((s) => !before.some((b) => b.ref === s.ref && b.value === s.value)).map((s) => s.text);

@@ -7,10 +7,12 @@ import { useBench } from '@/store/bench';
 import { Choose } from '../form/Choose';
 import zones from '../shell/zones.module.css';
 
+const NO_NAMES: Readonly<Record<Ref, string>> = {};
+
 /** Parts of the list that the deck calls otherwise: which element stands for which position. */
 export function DeckNames({ kit, circuit }: { kit: KitState; circuit: Circuit }) {
   const append = useBench((s) => s.append);
-  const named = kit.sheet.circuit?.elements ?? {};
+  const named = kit.sheet.circuit?.elements ?? NO_NAMES;
   const { asked, free } = useMemo(() => {
     const refs = kit.sheet.lines.flatMap((l) => (factsOf(l.kind).board === null || l.notFitted ? [] : l.refs));
     const standFor = (ref: Ref) => elementsOf(kit.sheet, circuit, ref);

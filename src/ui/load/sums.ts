@@ -305,7 +305,7 @@ const claimed: readonly SumField[] = [
   { key: 'high', label: 'Claimed to', unit: null, initial: '10' },
 ];
 /** A claim judged, in words. */
-export const verdictOf = (means: ClaimMeans): Said => {
+const verdictOf = (means: ClaimMeans): Said => {
   const { possible, text } = judgeClaim(means);
   return { text: `${possible ? 'Possible' : 'Impossible'}: ${text}.`, tone: possible ? 'in' : 'out' };
 };

@@ -12,7 +12,7 @@ import { InlineForm } from '../form/InlineForm';
 import { TextItem } from '../form/Items';
 import { useWindows } from '../results/useWindows';
 import zones from '../shell/zones.module.css';
-import { type FormValues, placeText } from './records/fields';
+import { placeText } from './records/fields';
 import { RecordForm } from './records/RecordForm';
 import styles from './records/Records.module.css';
 import { RecordTools } from './records/RoomList';

@@ -215,7 +215,7 @@ function ranged(word: string): string[] {
 }
 
 /** Pins by body from their text; null where a line has no body in front of its pins. */
-export function readPins(text: string): Record<string, string[]> | null {
+function readPins(text: string): Record<string, string[]> | null {
   const lines = text
     .split('\n')
     .map((l) => l.trim())
