@@ -1,6 +1,7 @@
 import { givenOf } from '@/ui/load/given';
 import { readRows } from '@/ui/load/rows';
-import { type Sum, SUMS } from '@/ui/load/sums';
+import type { Sum } from '@/ui/load/sum';
+import { SUMS } from '@/ui/load/sums';
 
 /** What a form gives when these fields are filled in over what stands there. */
 const given = (of: Sum, values: Readonly<Record<string, string>>) =>

@@ -1,15 +1,14 @@
 import { Alert, App, Dropdown, Input, InputNumber, Modal, Select, Switch, Upload } from 'antd';
 import { useMemo, useState } from 'react';
-import { type KitState, putAll } from '@/core/kit';
-import { neighboursOnMap, type Placed, placesOfKit, placesTaken, readPlaces, takePlaces, textOfBytes, writeBareBoard, writeCentroid } from '@/core/place';
+import type { KitState } from '@/core/kit';
+import { type Placed, placesOfKit, placesTaken, readPlaces, takePlaces, textOfBytes, writeBareBoard, writeCentroid } from '@/core/place';
 import { useBench } from '@/store/bench';
 import { saveFile } from '../shell/saveFile';
+import { NEAR, NeighboursDialog } from './NeighboursDialog';
 import { PrintMap } from './PrintMap';
 import zones from '../shell/zones.module.css';
 import styles from './Plan.module.css';
 
-/** Pads this near count as neighbours at first, millimetres: where a bridge is likely by hand (own figure). */
-const NEAR = 1.5;
 const MOST_SHOWN = 8;
 
 /** Places of parts from a file, by hand, into a file and onto paper. */
@@ -60,50 +59,6 @@ export function Places({ kit, move }: { kit: KitState; move: () => void }) {
       {open === 'neighbours' && <NeighboursDialog kit={kit} close={close} />}
       {open === 'print' && <PrintMap kit={kit} close={close} />}
     </>
-  );
-}
-
-/** Pairs of nets that lie side by side on the map: where a bridge can come. */
-function NeighboursDialog({ kit, close }: { kit: KitState; close: () => void }) {
-  const append = useBench((s) => s.append);
-  const [near, setNear] = useState(NEAR);
-  const found = useMemo(() => neighboursOnMap(kit, near), [kit, near]);
-  const fresh = found.filter((n) => !kit.rooms.neighbours.has(n.nets.join(' ')));
-  return (
-    <Modal
-      open
-      title="Neighbours from the map"
-      onCancel={close}
-      okText={`Take ${fresh.length} pairs`}
-      okButtonProps={{ disabled: fresh.length === 0 }}
-      onOk={() => {
-        void append((k) => putAll(k, 'neighbours', fresh)).then(close);
-      }}
-    >
-      <p>Pads of two nets this close count as neighbours: the fault finder then thinks of a bridge between them, and the tester asks for it.</p>
-      <label className={zones.row}>
-        within{' '}
-        <InputNumber
-          aria-label="Neighbours within"
-          min={0.1}
-          max={10}
-          step={0.1}
-          value={near}
-          suffix="mm"
-          onChange={(v) => {
-            setNear(v ?? NEAR);
-          }}
-        />
-      </label>
-      <p role="status">
-        {found.length === 0
-          ? 'No two nets come that close.'
-          : `${found.length} ${found.length === 1 ? 'pair' : 'pairs'}, ${fresh.length} of them new: ${fresh
-              .slice(0, MOST_SHOWN)
-              .map((n) => n.nets.map((net) => (net === '0' ? 'ground' : net)).join(' and '))
-              .join('; ')}${fresh.length > MOST_SHOWN ? '; …' : ''}`}
-      </p>
-    </Modal>
   );
 }
 

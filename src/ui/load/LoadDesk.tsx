@@ -13,7 +13,8 @@ import { Claims } from './Claims';
 import { Compared } from './Compared';
 import { KeepClaim } from './KeepClaim';
 import { PredictedLoad } from './PredictedLoad';
-import { type Answer, type Sum, type SumField, SUMS } from './sums';
+import type { Answer, Sum, SumField } from './sum';
+import { SUMS } from './sums';
 import styles from './LoadDesk.module.css';
 
 const Chart = dynamic(() => import('../drawn/Chart').then((m) => m.Chart), { ssr: false });

@@ -1,5 +1,5 @@
 import { readQuantity } from '../form/rules';
-import type { Given, Sum } from './sums';
+import type { Given, Sum } from './sum';
 
 /** What stands in the fields of a form. */
 export type Values = Readonly<Record<string, string | undefined>>;

@@ -1,18 +1,14 @@
 'use client';
 import { Button } from 'antd';
-import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
-import { currentStage, deriveStages, type Phase, type StageProgress } from '@/core/loop';
-import type { KitState, MeasureCheck } from '@/core/kit';
-import { fittedAt, setupOf } from '@/core/stage';
-import { type Verdict, worst } from '@/core/verdict';
-import { BoardMap, type LaidOut } from '../board/BoardMap';
-import { MapPoints } from '../board/MapPoints';
-import { useMapSheet } from '../board/useMapSheet';
+import { lazy, Suspense, useState } from 'react';
+import { currentStage, deriveStages, type Phase } from '@/core/loop';
+import type { KitState } from '@/core/kit';
 import map from '../board/BoardMap.module.css';
 import type { Loop } from '../probe/useLoop';
 import { useWindows } from '../results/useWindows';
 import zones from '../shell/zones.module.css';
-import { nameOf, StageList } from './StageList';
+import { StageList } from './StageList';
+import { StageMap } from './StageMap';
 import { StageStory } from './StageStory';
 import { BoardChanges } from '../board/BoardChanges';
 import { useSheetTab } from '../sheet/sheetTab';
@@ -149,49 +145,3 @@ function EditStages({ go, primary = false }: { go: (phase: Phase) => void; prima
     </Button>
   );
 }
-
-function StageMap({ kit, here, loop }: { kit: KitState; here: StageProgress; loop: Loop }) {
-  const present = useMemo(() => fittedAt(setupOf(kit), here.stage), [kit, here.stage]);
-  const verdicts = useMemo(() => verdictsAt(here), [here]);
-  const check = loop.target?.kind === 'check' && loop.target.check.what === 'measure' ? loop.target.check : null;
-  const { choose } = loop;
-  const { sheet } = useMapSheet(kit);
-  const pressable = useMemo(() => {
-    const open = here.checks.filter((c) => c.verdict === 'none');
-    // What is still to be read comes before what is read again.
-    const inOrder = [...here.checks.filter((c) => c.verdict !== 'none'), ...open.reverse()];
-    return new Map(
-      inOrder.map((c) => [
-        nameOf(c),
-        {
-          title: `${nameOf(c)}: ${c.check.title}`,
-          press: () => {
-            choose(`check:${here.stage.id}:${c.check.id}`);
-          },
-        },
-      ]),
-    );
-  }, [here, choose]);
-  const over = useCallback((laid: LaidOut) => <MapPoints map={laid} points={pressable} />, [pressable]);
-  return (
-    <BoardMap
-      sheet={sheet}
-      present={present}
-      marked={NOTHING}
-      points={kit.sheet.testPoints}
-      verdicts={verdicts}
-      red={check ? pointOf(check.red) : null}
-      black={check && check.mode !== 'dca' ? pointOf(check.black) : null}
-      over={over}
-    />
-  );
-}
-
-/** Where a probe is drawn: at a point, at a part, at ground; null where its net has no point. */
-const pointOf = (at: MeasureCheck['red']): string | null => ('testPoint' in at ? at.testPoint : 'ref' in at ? at.ref : at.net === '0' ? 'GND' : null);
-
-/** The worst that was found at each point. */
-const verdictsAt = ({ checks }: StageProgress): ReadonlyMap<string, Verdict> =>
-  new Map([...new Set(checks.map(nameOf))].map((name) => [name, worst(checks.filter((c) => nameOf(c) === name).map((c) => c.verdict))]));
-
-const NOTHING: ReadonlySet<string> = new Set();
