@@ -147,3 +147,53 @@ describe('a photo laid on a map that is there', () => {
     expect(photoOverPlaces(pins, kit({ placement: [place('R1', 5, 5)] }), { from: 'R1', to: 'R9' })).toBeNull();
   });
 });
+
+describe('the layout of any circuit (property)', () => {
+  const KINDS = ['resistor', 'capacitor', 'electrolytic', 'diode', 'npn', 'regulator', 'ic', 'relay', 'connector'] as const;
+  const kits = fc
+    .array(fc.record({ kind: fc.constantFrom(...KINDS), nets: fc.tuple(fc.nat(6), fc.nat(6)), board: fc.constantFrom('', 'A:', 'B:') }), {
+      minLength: 1,
+      maxLength: 25,
+    })
+    .map((parts) => {
+      const named = parts.map((p, i) => ({ ...p, ref: `${p.board}R${i + 1}`, element: `R${i + 1}` }));
+      const deck = ['any', 'V1 n0 0 9', ...named.map((p) => `${p.element} n${p.nets[0]} ${p.nets[1] === 0 ? '0' : `n${p.nets[1]}`} 1k`), '.end'].join('\n');
+      const lines = named.map((p) => ({ id: p.ref, kind: p.kind, label: p.ref, value: null, tolerance: null, quantity: 1, refs: [p.ref] }));
+      return sheet({ lines, circuit: { deck, neighbours: [], elements: Object.fromEntries(named.map((p) => [p.ref, p.element])) } });
+    });
+
+  it('gives every part a place of its own on the positive side, boards beside one another', () => {
+    fc.assert(
+      fc.property(kits, (own) => {
+        const places = laidOut(own);
+        expect(places.map((p) => p.ref).sort()).toEqual(own.lines.flatMap((l) => l.refs).sort());
+        const size = (ref: string) => packageOf(own.lines.find((l) => l.refs[0] === ref)!);
+        for (const p of places) {
+          expect(p.x - size(p.ref).width / 2).toBeGreaterThanOrEqual(0);
+          expect(p.y - size(p.ref).height / 2).toBeGreaterThanOrEqual(0);
+        }
+        places.forEach((a, i) => {
+          for (const b of places.slice(i + 1)) {
+            const apart =
+              Math.abs(a.x - b.x) >= (size(a.ref).width + size(b.ref).width) / 2 - 0.11 ||
+              Math.abs(a.y - b.y) >= (size(a.ref).height + size(b.ref).height) / 2 - 0.11;
+            expect([a.ref, b.ref, apart]).toEqual([a.ref, b.ref, true]);
+          }
+        });
+        // One board's parts lie all to one side of another's.
+        const span = (board: string) => {
+          const xs = places.filter((p) => (p.ref.includes(':') ? p.ref[0] : '') === board).map((p) => p.x);
+          return xs.length === 0 ? null : ([Math.min(...xs), Math.max(...xs)] as const);
+        };
+        const spans = ['', 'A', 'B'].flatMap((b) => {
+          const s = span(b);
+          return s ? [s] : [];
+        });
+        spans.forEach((a, i) => {
+          for (const b of spans.slice(i + 1)) expect(a[1] < b[0] || b[1] < a[0]).toBe(true);
+        });
+      }),
+      { numRuns: 40 },
+    );
+  });
+});

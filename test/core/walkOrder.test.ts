@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { type Check, newKit, type Stage } from '@/core/kit';
 import { EMPTY_SHEET } from '@/core/kit/sheet';
 import { checkTargets } from '@/core/loop';
-import { at } from '../support/kits';
+import { at, windowsOfKit } from '../support/kits';
 
 const volts = (id: string, more: Partial<Extract<Check, { what: 'measure' }>> = {}): Check => ({
   id,
@@ -56,4 +56,33 @@ test('every check comes once, each step to the nearest of what is left (property
       });
     }),
   );
+});
+
+test('points beside which a slip would hurt come last, though they are nearer', () => {
+  // 24 V at TP1, 3 mm beside TP2; TP3 and TP4 stand alone.
+  const deck = 'x\nV1 vcc 0 24\nR1 vcc a 2.2k\nR2 a 0 220\nR3 a b 100k\nR4 b c 100k\nR5 c 0 100k\n.end';
+  const point = (id: string, net: string, x: number) => ({ id, net, where: 'pad', x, y: 0 });
+  const read = (id: string): Check => ({ id, what: 'measure', title: id, mode: 'dcv', red: { testPoint: id }, black: { net: '0' } });
+  const kit = newKit(
+    {
+      ...EMPTY_SHEET,
+      circuit: { deck, neighbours: [] },
+      testPoints: [point('TP1', 'vcc', 0), point('TP2', 'a', 3), point('TP3', 'b', 20), point('TP4', 'c', 40)],
+      stages: [
+        {
+          id: 's',
+          title: 'On',
+          kind: 'power',
+          fits: [],
+          supplies: [{ source: 'V1', volts: 24, limit: 0.05 }],
+          checks: [read('TP3'), read('TP2'), read('TP4')],
+        },
+      ],
+    },
+    at(0),
+  );
+  const walked = checkTargets(kit, windowsOfKit(kit)).flatMap(({ target }) => (target.kind === 'check' ? [target.check.id] : []));
+  expect(walked).toEqual(['TP3', 'TP4', 'TP2']);
+  // While the windows are being worked out nobody knows of the danger: the nearest comes first.
+  expect(checkTargets(kit, null).flatMap(({ target }) => (target.kind === 'check' ? [target.check.id] : []))).toEqual(['TP3', 'TP2', 'TP4']);
 });
