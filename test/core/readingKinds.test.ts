@@ -5,11 +5,11 @@ import { steadyState } from '@/core/circuit/steady';
 import { type MeasureCheck, newKit, patch, remove, type Sheet, type Stage, withDependents } from '@/core/kit';
 import { EMPTY_SHEET } from '@/core/kit/sheet';
 import { asSeenBy, type ClaimMeans, claimWords, compareFigures, judgeClaim, movedOnto, notSeen, ofCursors, provedBy, waveformOf } from '@/core/load';
-import { cardOf, checkTargets, deriveStages, extremeOf } from '@/core/loop';
+import { cardOf, checkTargets, deriveStages, extremeOf, seriesOf } from '@/core/loop';
 import { sellerLetter } from '@/core/report';
 import { computedWindow } from '@/core/stage';
 import { loadCurve } from '@/core/power';
-import { at, log, setupOf, windowsOfKit } from '../support/kits';
+import { append, at, log, setupOf, windowsOfKit } from '../support/kits';
 
 const measure = (id: string, mode: MeasureCheck['mode'], net: string, more: Partial<MeasureCheck> = {}): MeasureCheck => ({
   id,
@@ -244,5 +244,39 @@ describe('a load on an output', () => {
     expect(volts.map((v) => Number(v!.toFixed(6)))).toEqual([9, 8, 4]);
     expect(loadCurve(setupOf(kit), 's', 'nowhere', [0])).toBeNull();
     expect(loadCurve(setupOf(kitOf(FLASHER, [])), 's', 'c1', [0])).toBeNull();
+  });
+});
+
+describe('a check that is read more than once', () => {
+  const kit = kitOf('', [measure('v', 'dcv', 'a', { window: { low: 4, high: 6 } })]);
+  type Reads = readonly (readonly [minute: number, reading: number | 'over'])[];
+  const readAt = (...all: Reads) =>
+    all.reduce(
+      (k, [minute, reading], i) =>
+        append(
+          k,
+          { kind: 'read', stage: 's', check: 'v', reading, meter: 'handheld' },
+          { id: `r${i}`, at: new Date(Date.UTC(2026, 0, 1) + 60_000 * minute).toISOString() },
+        ),
+      kit,
+    );
+  const series = (...all: Reads) => {
+    const k = readAt(...all);
+    return seriesOf(k, k.sheet.stages[0]!, k.sheet.stages[0]!.checks[0] as MeasureCheck);
+  };
+
+  it('is a series from the second reading on; over-range counts for nothing', () => {
+    expect(series([0, 5])).toBeNull();
+    expect(series([0, 5], [1, 'over'])).toBeNull();
+    expect(series([0, 5], [1, 5.1], [2, 4.9])).toMatchObject({ count: 3, low: 4.9, high: 5.1 });
+  });
+  it('drifts by its slope (least squares); within half a minute nobody can tell', () => {
+    expect(series([0, 5], [1, 5.1], [2, 5.2])!.drift).toBeCloseTo(0.1, 9);
+    expect(series([0, 5], [4, 4.8])!.drift).toBeCloseTo(-0.05, 9);
+    expect(series([0, 5], [0.2, 5.1])!.drift).toBeNull();
+  });
+  it('begins anew with the board: a repair voids what was read before', () => {
+    const k = append(readAt([0, 5], [1, 5.1]), { kind: 'repaired', refs: ['R1'], note: 'soldered' }, { id: 'z', at: '2026-01-01T01:00:00.000Z' });
+    expect(seriesOf(k, k.sheet.stages[0]!, k.sheet.stages[0]!.checks[0] as MeasureCheck)).toBeNull();
   });
 });

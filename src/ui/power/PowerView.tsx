@@ -17,6 +17,7 @@ import { Nothing } from '../drawn/Nothing';
 
 const AdjustPanel = lazy(() => import('./AdjustPanel').then((m) => ({ default: m.AdjustPanel })));
 const EventPanel = lazy(() => import('./AdjustPanel').then((m) => ({ default: m.EventPanel })));
+const Repeats = lazy(() => import('./Repeats').then((m) => ({ default: m.Repeats })));
 const SoakPanel = lazy(() => import('./SoakPanel').then((m) => ({ default: m.SoakPanel })));
 const RepairStory = lazy(() => import('../fault/RepairStory').then((m) => ({ default: m.RepairStory })));
 const FinishCard = lazy(() => import('./FinishCard').then((m) => ({ default: m.FinishCard })));
@@ -59,6 +60,11 @@ export function PowerView({ kit, loop, go, run }: Props) {
         {turning && (
           <Suspense>
             <AdjustPanel key={turning.id} kit={kit} here={here} check={turning} />
+          </Suspense>
+        )}
+        {inHandCheck?.what === 'measure' && turning === null && (
+          <Suspense>
+            <Repeats kit={kit} stage={here.stage} check={inHandCheck} />
           </Suspense>
         )}
         {inHandCheck?.what === 'observe' && inHandCheck.adjust !== undefined && (
