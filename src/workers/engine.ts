@@ -14,7 +14,7 @@ let kept: { key: string; diagnoser: Diagnoser } | null = null;
 
 function diagnoserFor(investigation: Investigation): Diagnoser {
   if (kept?.key !== investigation.key) kept = { key: investigation.key, diagnoser: diagnoserOf(investigation) };
-  else kept.diagnoser.weigh(investigation.prior);
+  else kept.diagnoser.weigh(investigation.prior, investigation.effort);
   return kept.diagnoser;
 }
 

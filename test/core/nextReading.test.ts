@@ -2,7 +2,19 @@
 import { readDeck } from '@/core/circuit';
 import { Diagnoser } from '@/core/diagnose/diagnoser';
 import { listFaults } from '@/core/fault';
+import { newKit, put, type Stage } from '@/core/kit';
+import { EMPTY_SHEET } from '@/core/kit/sheet';
 import { HANDHELD } from '@/core/meter';
+import { at, investigationOf, log } from '../support/kits';
+
+const STAGE: Stage = {
+  id: 's',
+  title: 'On',
+  kind: 'power',
+  fits: [],
+  supplies: [{ source: 'V1', volts: 9, limit: 0.1 }],
+  checks: [{ id: 'a', what: 'measure', title: 'a', mode: 'dcv', red: { net: 'a' }, black: { net: '0' } }],
+};
 
 const { circuit } = readDeck('t\nV1 vcc 0 9\nR1 vcc a 10k\nR2 a 0 10k\nR3 a b 4.7k\nR4 b 0 10k');
 const part = (ref: string, value: number) => ({
@@ -43,4 +55,31 @@ test('what is read already, or tells nothing, is not asked for', () => {
     { id: 'cold', value: 3800 },
   ]);
   expect(all.next).toBeNull();
+});
+test('another trouble is weighed anew without working out the faults again', () => {
+  const diagnoser = new Diagnoser(problem, {
+    healthy: 0.4,
+    prior: () => 1,
+    badReading: 0.05,
+    faults: listFaults,
+    effort: (mode) => (mode === 'ohms' ? 10 : 1),
+  });
+  const next = () => diagnoser.diagnose([{ id: 'b', value: 0 }]).next!.id;
+  expect(next()).toBe('a');
+  diagnoser.weigh(
+    () => 1,
+    (mode) => (mode === 'ohms' ? 1 : 10),
+  );
+  expect(next()).toBe('cold');
+});
+
+test('one’s own figures of the instruments reach the fault finder', () => {
+  const kit = newKit({ ...EMPTY_SHEET, circuit: { deck: 't\nV1 vcc 0 9\nR1 vcc a 10k\nR2 a 0 10k\n.end', neighbours: [] }, stages: [STAGE] }, at(0));
+  const read = log(kit, { kind: 'read', stage: 's', check: 'a', reading: 0, meter: 'handheld' });
+  const efforts = (k: typeof kit) => {
+    const { effort } = investigationOf(k)!;
+    return [effort('dcv'), effort('frequency'), effort('ohms')];
+  };
+  expect(efforts(read)).toEqual([1, 1.5, 4]);
+  expect(efforts(log(read, put(read, 'settings', { name: 'efforts', value: { moving: 2, cold: 9 } })))).toEqual([1, 2, 9]);
 });

@@ -146,6 +146,7 @@ export class Diagnoser {
   private readonly pairsAffordable: boolean;
   /** Faults that read alike, with their weights; and the pairs solved so far. None depends on the readings. */
   private groups: readonly Group[] | null = null;
+  private effort: DiagnoserOptions['effort'];
   private readonly roughPairs = new Map<string, readonly Sample[]>();
   private readonly finePairs = new Map<string, readonly Component[]>();
   private readonly others: (index: number) => readonly OtherPoint[];
@@ -165,6 +166,7 @@ export class Diagnoser {
       coarse: null,
       fine: false,
     }));
+    this.effort = options.effort;
     this.weigh(options.prior);
     this.pairsAffordable = problem.scenes.every((s) => (s.motion ?? []).length === 0);
     this.observables = observablesOf(problem);
@@ -173,8 +175,9 @@ export class Diagnoser {
     this.others = otherPoints(this.observables, nearness(problem, this.observables));
   }
 
-  /** Takes other weights for the single faults: what each would show stays as it was worked out. */
-  weigh(prior: FaultPrior): void {
+  /** Takes other weights for the single faults and other efforts of readings: what each fault would show stays as it was worked out. */
+  weigh(prior: FaultPrior, effort: DiagnoserOptions['effort'] = this.effort): void {
+    this.effort = effort;
     const faulty = this.candidates.flatMap((c) => (c.faults[0] ? [{ c, weight: prior(c.faults[0]) }] : []));
     const total = faulty.reduce((sum, f) => sum + f.weight, 0);
     this.groups = null;
@@ -413,7 +416,7 @@ export class Diagnoser {
         return { ...conditionalLast(this.fit(sample, [...pick, index], [...noise, this.ownNoise(sample, index)]), y), mass: m.mass, group: m.i };
       });
       const bits = mutualInformation(predictions);
-      return bits > LEAST_BITS ? [{ id: o.id, bits, worth: bits / this.options.effort(o.mode) }] : [];
+      return bits > LEAST_BITS ? [{ id: o.id, bits, worth: bits / this.effort(o.mode) }] : [];
     });
     const [best] = asked.sort((a, b) => b.worth - a.worth);
     return best ? { id: best.id, bits: best.bits } : null;

@@ -38,17 +38,21 @@ const BAD_READING = 0.05;
  * Time and trouble of a reading against a voltage under power (common practice, no source): a supply's display is glanced at,
  * a frequency waits for its gate, ohms and diode tests want the supply off, the capacitors empty and the board out of its leads.
  */
-const EFFORT: Readonly<Record<StageObservable['mode'], number>> = {
-  dcv: 1,
-  dca: 1,
-  acv: 1.2,
-  frequency: 1.5,
-  duty: 1.5,
-  vmin: 1.5,
-  vmax: 1.5,
-  ohms: 4,
-  diode: 4,
+const EFFORT: Readonly<Record<StageObservable['mode'], 'live' | 'moving' | 'cold'>> = {
+  dcv: 'live',
+  dca: 'live',
+  acv: 'moving',
+  frequency: 'moving',
+  duty: 'moving',
+  vmin: 'moving',
+  vmax: 'moving',
+  ohms: 'cold',
+  diode: 'cold',
 };
+const effortOf =
+  ({ moving, cold }: InvestigationInputs['efforts']) =>
+  (mode: StageObservable['mode']): number =>
+    ({ live: 1, moving, cold })[EFFORT[mode]];
 
 /** Everything the fault finder works from, and what it can still ask for. */
 export interface Investigation {
@@ -57,12 +61,14 @@ export interface Investigation {
   /** Observables that may be read next: those of the stage in hand. */
   readonly open: readonly string[];
   readonly prior: FaultPrior;
+  /** Trouble of a reading by its mode. */
+  readonly effort: (mode: StageObservable['mode']) => number;
   /** Equal keys mean equal predictions, so that a diagnoser can be kept. */
   readonly key: string;
 }
 
 /** The problem that the gathered readings pose; null when the circuit is empty. */
-export function investigate({ sittings: gathered, setup, skipped, work }: InvestigationInputs): Investigation | null {
+export function investigate({ sittings: gathered, setup, skipped, work, efforts }: InvestigationInputs): Investigation | null {
   const whole = circuitOf(setup.sheet);
   if (whole.parts.length === 0) return null;
   const stageOf = (id: string) => setup.sheet.stages.find((s) => s.id === id)!;
@@ -78,6 +84,7 @@ export function investigate({ sittings: gathered, setup, skipped, work }: Invest
   const problem: Problem = { board: boardOf(setup, whole), scenes, meter: setup.meter };
   return {
     problem,
+    effort: effortOf(efforts),
     evidence,
     open: openIds(scenes[sittings.indexOf(inHand)]!, evidence, skipped),
     prior: kitPrior(work),
@@ -250,4 +257,4 @@ function agrees(p: Percentiles, seen: number | 'over' | null): boolean {
 
 /** A diagnoser for an investigation. */
 export const diagnoserOf = (i: Investigation) =>
-  new Diagnoser(i.problem, { healthy: PRIOR_HEALTHY, prior: i.prior, badReading: BAD_READING, faults: listBenchFaults, effort: (mode) => EFFORT[mode] });
+  new Diagnoser(i.problem, { healthy: PRIOR_HEALTHY, prior: i.prior, badReading: BAD_READING, faults: listBenchFaults, effort: i.effort });

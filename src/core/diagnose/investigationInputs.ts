@@ -32,6 +32,7 @@ export interface InvestigationInputs {
   readonly setup: Setup;
   readonly skipped: readonly string[];
   readonly work: WorkEvidence;
+  readonly efforts: KitState['settings']['efforts'];
 }
 
 /** Gathers the readings since the last repair, sitting by sitting; null when there is no circuit or nothing was read. */
@@ -48,7 +49,7 @@ export function investigationInputs(kit: KitState): InvestigationInputs | null {
       all.filter((r) => r.taken.entry.stage === stage.id),
     ),
   );
-  return sittings.length === 0 ? null : { sittings, setup: setupOf(kit), skipped: [...kit.skipped], work: workOf(kit) };
+  return sittings.length === 0 ? null : { sittings, setup: setupOf(kit), skipped: [...kit.skipped], work: workOf(kit), efforts: kit.settings.efforts };
 }
 
 interface Found<E extends Reading | Seen = Reading | Seen> {

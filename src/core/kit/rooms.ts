@@ -94,7 +94,7 @@ export function settingsOf(rooms: Rooms): KitSettings {
 export function recordsOf(sheet: Sheet, settings: KitSettings): { readonly [R in RoomName]: readonly RecordOf<R>[] } {
   const { title, maker, edition, note } = sheet;
   const about = Object.fromEntries(Object.entries({ title, maker, edition, note }).filter(([, v]) => v !== undefined)) as unknown as RecordOf<'about'>;
-  const { meter, school, measure, fitting, order, firstPower, sitting, standIn } = settings;
+  const { meter, school, measure, fitting, order, firstPower, sitting, efforts, standIn } = settings;
   return {
     about: [about],
     boards: sheet.boards,
@@ -123,6 +123,9 @@ export function recordsOf(sheet: Sheet, settings: KitSettings): { readonly [R in
       ...(order.length === 0 ? [] : [{ name: 'order' as const, value: [...order] }]),
       ...(firstPower === null ? [] : [{ name: 'firstPower' as const, value: firstPower }]),
       ...(sitting === DEFAULT_SETTINGS.sitting ? [] : [{ name: 'sitting' as const, value: sitting }]),
+      ...(efforts.moving === DEFAULT_SETTINGS.efforts.moving && efforts.cold === DEFAULT_SETTINGS.efforts.cold
+        ? []
+        : [{ name: 'efforts' as const, value: efforts }]),
       { name: 'standIn', value: standIn },
     ],
   };

@@ -74,6 +74,8 @@ export interface KitSettings {
   readonly firstPower: FirstPowerBy | null;
   /** Minutes that one sits at the bench at a time. */
   readonly sitting: number;
+  /** Trouble of a reading against one of DC volts, on one's own bench. */
+  readonly efforts: SettingValue<'efforts'>;
   /** One's own meters, beside the typical ones. */
   readonly meters: readonly RecordOf<'meters'>[];
   readonly standIn: StandIn | null;
@@ -87,6 +89,8 @@ export const DEFAULT_SETTINGS: KitSettings = {
   order: [],
   firstPower: null,
   sitting: 60,
+  // Common practice, no source: a frequency waits for its gate; ohms want supply off, capacitors empty, leads out.
+  efforts: { moving: 1.5, cold: 4 },
   meters: [],
   standIn: null,
 };

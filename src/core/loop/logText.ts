@@ -164,6 +164,7 @@ const SETTING_WORDS: Readonly<Record<string, string>> = {
   order: 'own order',
   firstPower: 'first power',
   sitting: 'length of a sitting',
+  efforts: 'trouble of a reading',
   standIn: 'practice',
 };
 

@@ -1,5 +1,5 @@
 'use client';
-import { Radio } from 'antd';
+import { InputNumber, Radio } from 'antd';
 import { type KitSettings, type KitState, type MeasuringSchool, put, type RecordOf } from '@/core/kit';
 import { useBench } from '@/store/bench';
 import zones from '../shell/zones.module.css';
@@ -29,12 +29,46 @@ export function InstrumentsView({ kit }: { kit: KitState }) {
         <Choices kit={kit} name="school" options={SCHOOLS} />
         <h2 className={`${zones.label} ${zones.section}`}>What to measure</h2>
         <Choices kit={kit} name="measure" options={MEASURE} />
+        <Efforts kit={kit} />
       </section>
       <section className={zones.card} aria-label="Tests of the meter">
         <MeterCheck kit={kit} />
         <Comparison kit={kit} />
       </section>
     </div>
+  );
+}
+
+const EFFORTS = [
+  ['moving', 'AC volts, a frequency, the least or the most'],
+  ['cold', 'ohms or a diode test, with the supply off'],
+] as const;
+
+/** What a reading costs on one's own bench: the fault finder weighs what a reading tells against it. */
+function Efforts({ kit }: { kit: KitState }) {
+  const append = useBench((s) => s.append);
+  const { efforts } = kit.settings;
+  return (
+    <section aria-label="Trouble of a reading">
+      <h2 className={`${zones.label} ${zones.section}`}>Trouble of a reading</h2>
+      <p className="soft">Against one of DC volts, which counts 1. The fault finder asks for what tells most for its trouble.</p>
+      {EFFORTS.map(([name, words]) => (
+        <label key={name} className={zones.row}>
+          <InputNumber
+            size="small"
+            aria-label={`Trouble of ${words}`}
+            min={0.1}
+            max={50}
+            step={0.5}
+            value={efforts[name]}
+            onChange={(v) => {
+              if (v !== null) void append((k) => put(k, 'settings', { name: 'efforts', value: { ...k.settings.efforts, [name]: v } }));
+            }}
+          />{' '}
+          {words}
+        </label>
+      ))}
+    </section>
   );
 }
 

@@ -307,6 +307,11 @@ const SettingRecord = Type.Union([
     ),
   }),
   Shape('length of a sitting, minutes', { name: Type.Literal('sitting'), value: Positive }),
+  Shape('effort of a reading', {
+    name: Type.Literal('efforts'),
+    /** Against a DC reading, which counts one: what moves (AC, frequency, least and most), and what wants the supply off. */
+    value: Shape('efforts', { moving: Positive, cold: Positive }),
+  }),
   Shape('practice', { name: Type.Literal('standIn'), value: Nullable(StandInShape) }),
 ]);
 
