@@ -40,6 +40,7 @@ export {
 } from './targets';
 export { everythingFitted } from './unlisted';
 export { extremeOf } from './extreme';
+export { mountingRemarks } from './mounting';
 export { seriesOf } from './series';
 export { isSoaking, soakMoments, soakStarted } from './soak';
 export { type SortedPile, sortPile } from './sortPile';

@@ -1,6 +1,6 @@
 import { Button } from 'antd';
 import type { KitState } from '@/core/kit';
-import { badPieces, lineTitle, type Phase } from '@/core/loop';
+import { badPieces, lineTitle, mountingRemarks, type Phase } from '@/core/loop';
 import { PartBody } from '../drawn/Body';
 import type { Loop } from '../probe/useLoop';
 import { useConsequences } from '../results/useConsequences';
@@ -46,6 +46,11 @@ export function FitStory({ kit, loop, go }: Props) {
               </p>
             );
           })}
+          <ul className={zones.plainList} aria-label="How it is mounted">
+            {mountingRemarks(kit, target.line, target.refs).map((r) => (
+              <li key={r}>{r}</li>
+            ))}
+          </ul>
           <InHand kit={kit} loop={loop} />
           <FitOtherwise key={target.id} kit={kit} target={target} letGo={loop.letGo} />
           <p className="soft">{left} lines to go. Tick every part off as it goes in: the classic failure is a small packet that was overlooked.</p>

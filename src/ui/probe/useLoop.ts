@@ -152,7 +152,7 @@ export function useLoop(kit: KitState, phase: Phase): Loop {
       let rest: readonly string[] = [];
       setWanted((w) => {
         if (w.until !== Infinity || w.ids.length === 0) return w;
-        rest = w.ids.slice(w.ids.indexOf(now.current.targetId) + 1);
+        rest = now.current.target?.kind === 'prepare' ? w.ids.slice(w.ids.indexOf(now.current.targetId) + 1) : [];
         return { ...w, until };
       });
       void append(body).finally(() => {
