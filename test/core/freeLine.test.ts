@@ -272,3 +272,17 @@ test('lines as sellers print them, in ten languages and in literal translation, 
     { numRuns: 3000, seed: 7 },
   );
 });
+
+describe('a line of one of two boards', () => {
+  test.each([
+    ['A:R1-A:R3 10k', ['A:R1', 'A:R2', 'A:R3'], 10_000],
+    ['B:R1-R2 4.7k', ['B:R1', 'B:R2'], 4700],
+    ['A:R1 B:R1 10k', ['A:R1', 'B:R1'], 10_000],
+    ['A:C1 100n', ['A:C1'], 1e-7],
+    // A word with a colon in front, and a number of the line, are no boards.
+    ['Refs:R1,R2 10k', ['R1', 'R2'], 10_000],
+    ['1: R4 10k', ['R4'], 10_000],
+  ])('%s', (text, refs, value) => {
+    expect(readFreeLine(text)).toMatchObject({ refs, value, quantity: refs.length });
+  });
+});

@@ -112,6 +112,8 @@ describe('refs', () => {
     ['R1..R3', ['R1', 'R2', 'R3']],
     ['LED1', ['LED1']],
     ['B:R7', ['B:R7']],
+    ['B:R7-B:R9', ['B:R7', 'B:R8', 'B:R9']],
+    ['B:R7-9', ['B:R7', 'B:R8', 'B:R9']],
     ['', []],
   ])('%s', (text, refs) => {
     expect(expandRefs(text)).toEqual(refs);

@@ -26,7 +26,9 @@ const COUNTS: readonly RegExp[] = [
 
 const REF =
   '(?:R|RN|RV|VR|RP|RT|RK|C|CE|CX|L|D|LED|ZD|DZ|VD|Q|T|TR|VT|U|IC|X|XTAL|Y|XT|ZQ|J|JP|CN|CON|P|K|RL|F|FU|SW|SB|SA|S|TP|TH|LDR|HL|BQ|BZ|LS|LK|DA|DD|Z)';
-const REF_RANGE = `${REF}\\d{1,3}(?:\\s*(?:[-–—~～]|\\.\\.|to|bis|a|à|do|по|至|到)\\s*(?:${REF})?\\d{1,3})?`;
+/** A board's letter in front: `B:R7`. */
+const ON_BOARD = '(?:[A-Z]:)?';
+const REF_RANGE = `${ON_BOARD}${REF}\\d{1,3}(?:\\s*(?:[-–—~～]|\\.\\.|to|bis|a|à|do|по|至|到)\\s*(?:${ON_BOARD}${REF})?\\d{1,3})?`;
 /** A bare number continues a list only behind a comma or slash, and when no unit or count word follows it. */
 const BARE_NUMBER = `\\d{1,3}(?![\\dA-Za-zµΩ%]|\\.\\d|\\s*(?:[kKMµunpmx×*%]|V\\b|W\\b|${COUNT_WORDS}))`;
 /** Between two refs: a mark, a space, or "and" in the languages of the lists. */

@@ -87,7 +87,9 @@ const UNIT_KIND: readonly (readonly [RegExp, FreeKind])[] = [
 export function kindOf(text: string, refs: readonly string[]): FreeKind {
   const named = KIND_WORDS.find(([pattern]) => pattern.test(text));
   if (named) return named[1];
-  return REF_KIND[/^[A-Z]+/.exec(refs[0] ?? '')?.[0] ?? ''] ?? UNIT_KIND.find(([pattern]) => pattern.test(text))?.[1] ?? 'OTHER';
+  const [first = ''] = refs;
+  // Behind a board's letter: `B:R7` is a resistor.
+  return REF_KIND[/^(?:[^:]*:)?([A-Z]+)/.exec(first)?.[1] ?? ''] ?? UNIT_KIND.find(([pattern]) => pattern.test(text))?.[1] ?? 'OTHER';
 }
 
 /** The colour that a line names in one of ten languages; null without one. */
