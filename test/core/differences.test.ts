@@ -53,6 +53,7 @@ describe('list and diagram', () => {
     const k = kit();
     const settled = log(k, ...settleDifference(k, { ...foundDifferences(k)[0]!, id: 'd1' }, { right: 'list', by: 'looking', why: '' }, newId));
     expect(Number(valueInDeck(settled, 'R2'))).toBe(4700);
+    expect(settled.sheet.lines).toEqual(k.sheet.lines);
     expect(foundDifferences(settled)).toEqual([]);
   });
 });

@@ -49,10 +49,13 @@ function revalued(kit: KitState, a: Extract<Amendment, { what: 'value' }>, newId
   if (!line) return [];
   const label = printNominal(a.value, factsOf(line.kind).unit);
   const own: Line = { ...line, id: newId(), label, value: a.value, refs: [a.ref], quantity: 1, amendment: a.says };
+  // A line that says so already stays as it is.
   const list =
-    line.refs.length === 1
-      ? [patch(kit, 'lines', line.id, { label, value: a.value, amendment: a.says })]
-      : [patch(kit, 'lines', line.id, { refs: line.refs.filter((r) => r !== a.ref), quantity: Math.max(0, line.quantity - 1) }), put(kit, 'lines', own)];
+    line.value === a.value
+      ? []
+      : line.refs.length === 1
+        ? [patch(kit, 'lines', line.id, { label, value: a.value, amendment: a.says })]
+        : [patch(kit, 'lines', line.id, { refs: line.refs.filter((r) => r !== a.ref), quantity: Math.max(0, line.quantity - 1) }), put(kit, 'lines', own)];
   const { circuit } = kit.sheet;
   const element = circuit && elementOf(kit.sheet, circuitOf(kit.sheet), a.ref);
   const card = circuit && element ? connectionsOf(circuit.deck).find((c) => c.name.toLowerCase() === element.toLowerCase()) : undefined;

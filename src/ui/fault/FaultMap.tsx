@@ -7,6 +7,7 @@ import { checkObservableId, probeObservableId } from '@/core/vocabulary';
 import { BoardMap, type LaidOut } from '../board/BoardMap';
 import map from '../board/BoardMap.module.css';
 import { MapPoints } from '../board/MapPoints';
+import { pointOf } from '../board/pointOf';
 import { useMapSheet } from '../board/useMapSheet';
 import type { Loop } from '../probe/useLoop';
 import { useWindows } from '../results/useWindows';
@@ -48,24 +49,12 @@ export function FaultMap({ kit, loop, next }: { kit: KitState; loop: Loop; next:
   const present = useMemo(() => (stage ? fittedAt(setupOf(kit), stage) : kit.board.fitted), [kit, stage]);
   const over = useCallback((laid: LaidOut) => <MapPoints map={laid} points={points} />, [points]);
   const { target } = loop;
-  const red =
-    target?.kind === 'probe'
-      ? target.testPoint.id
-      : target?.kind === 'check' && target.check.what === 'measure' && 'testPoint' in target.check.red
-        ? target.check.red.testPoint
-        : null;
+  const check = target?.kind === 'check' && target.check.what === 'measure' ? target.check : null;
+  const red = target?.kind === 'probe' ? target.testPoint.id : check ? pointOf(check.red) : null;
+  const black = target?.kind === 'probe' ? 'GND' : check && check.mode !== 'dca' ? pointOf(check.black) : null;
   return (
     <section aria-label="Read at the map" className={`${map.frame} ${styles.whole}`}>
-      <BoardMap
-        sheet={sheet}
-        present={present}
-        marked={NO_REFS}
-        points={kit.sheet.testPoints}
-        verdicts={verdicts}
-        red={red}
-        black={red === null ? null : 'GND'}
-        over={over}
-      />
+      <BoardMap sheet={sheet} present={present} marked={NO_REFS} points={kit.sheet.testPoints} verdicts={verdicts} red={red} black={black} over={over} />
     </section>
   );
 }

@@ -20,13 +20,18 @@ export function KeepClaim({ kit, means }: { kit: KitState; means: ClaimMeans }) 
     kit.sheet.stages.findLast((s) => s.kind === 'load' || s.kind === 'run')?.id ?? kit.sheet.stages.at(-1)?.id ?? null,
   );
   const [at, setAt] = useState('');
+  // A bridge-tied load hangs between two outputs, not at ground.
+  const [from, setFrom] = useState(means.kind === 'power' && means.topology === 'bridge' ? '' : 'ground');
   const [kept, setKept] = useState(false);
-  const red = readPlace(at, new Set(kit.sheet.testPoints.map((t) => t.id)));
+  const points = new Set(kit.sheet.testPoints.map((t) => t.id));
+  const red = readPlace(at, points);
+  const black = readPlace(from, points);
+  const checked = stage !== null && red !== null && black !== null;
   const proofs = provedBy(means);
   const keep = () => {
     void append((k): EntryBody[] => {
       const checks =
-        stage === null || red === null
+        stage === null || red === null || black === null
           ? []
           : proofs.map((p) => ({
               stage,
@@ -36,7 +41,7 @@ export function KeepClaim({ kit, means }: { kit: KitState; means: ClaimMeans }) 
               note: p.note,
               mode: p.mode,
               red,
-              black: { net: '0' },
+              black,
               window: { low: p.low, high: p.high },
             }));
       const [first] = checks;
@@ -75,7 +80,7 @@ export function KeepClaim({ kit, means }: { kit: KitState; means: ClaimMeans }) 
           />
         </Form.Item>
         <Form.Item
-          label="Red probe at (ground is black)"
+          label="Red probe at"
           htmlFor="claim-at"
           {...(at.trim() !== '' && red === null ? { validateStatus: 'error', help: 'A test point, R5.2, or a net.' } : {})}
         >
@@ -87,14 +92,17 @@ export function KeepClaim({ kit, means }: { kit: KitState; means: ClaimMeans }) 
             placeholder="nowhere: keep the claim alone"
           />
         </Form.Item>
+        <Form.Item label="Black probe at" htmlFor="claim-from">
+          <AutoComplete id="claim-from" value={from} options={placesOfKit(kit).map((value) => ({ value }))} onChange={setFrom} placeholder="the other output" />
+        </Form.Item>
       </Form>
       <p className="soft">
-        {red !== null && stage !== null
+        {checked
           ? `Becomes ${proofs.map((p) => `“${p.title}”`).join(' and ')}: ${proofs[0]!.note}`
           : 'Without a stage and a place it is kept with its verdict, and proved by nothing.'}
       </p>
       <Button disabled={kept} onClick={keep}>
-        {kept ? 'It is kept' : red !== null && stage !== null ? 'Keep it, and check it' : 'Keep it'}
+        {kept ? 'It is kept' : checked ? 'Keep it, and check it' : 'Keep it'}
       </Button>
     </section>
   );

@@ -1,10 +1,11 @@
 import { useCallback, useMemo } from 'react';
-import type { KitState, MeasureCheck } from '@/core/kit';
+import type { KitState } from '@/core/kit';
 import type { StageProgress } from '@/core/loop';
 import { fittedAt, setupOf } from '@/core/stage';
 import { type Verdict, worst } from '@/core/verdict';
 import { BoardMap, type LaidOut } from '../board/BoardMap';
 import { MapPoints } from '../board/MapPoints';
+import { pointOf } from '../board/pointOf';
 import { useMapSheet } from '../board/useMapSheet';
 import type { Loop } from '../probe/useLoop';
 import { nameOf } from './StageList';
@@ -46,9 +47,6 @@ export function StageMap({ kit, here, loop }: { kit: KitState; here: StageProgre
     />
   );
 }
-
-/** Where a probe is drawn: at a point, at a part, at ground; null where its net has no point. */
-const pointOf = (at: MeasureCheck['red']): string | null => ('testPoint' in at ? at.testPoint : 'ref' in at ? at.ref : at.net === '0' ? 'GND' : null);
 
 /** The worst that was found at each point. */
 const verdictsAt = ({ checks }: StageProgress): ReadonlyMap<string, Verdict> =>

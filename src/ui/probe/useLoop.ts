@@ -127,9 +127,9 @@ export function useLoop(kit: KitState, phase: Phase): Loop {
   useDraft(kit.id, targetId, states, setWanted);
 
   // What acts on a key or on a late answer looks at the bench as it then is.
-  const now = useRef({ kit, phase, states, target, card, targetId, measuring });
+  const now = useRef({ kit, phase, states, target, card, targetId, measuring, wanted });
   useEffect(() => {
-    now.current = { kit, phase, states, target, card, targetId, measuring };
+    now.current = { kit, phase, states, target, card, targetId, measuring, wanted };
   });
 
   const setText = useCallback((text: string) => {
@@ -149,15 +149,12 @@ export function useLoop(kit: KitState, phase: Phase): Loop {
       setText('');
       // The next target comes with the entry: what was asked for holds until the log has grown.
       const until = now.current.kit.log.length;
-      let rest: readonly string[] = [];
-      setWanted((w) => {
-        if (w.until !== Infinity || w.ids.length === 0) return w;
-        rest = now.current.target?.kind === 'prepare' ? w.ids.slice(w.ids.indexOf(now.current.targetId) + 1) : [];
-        return { ...w, until };
-      });
+      // What was asked for behind it: the first check of a stage that had to be made ready.
+      const { ids, until: good } = now.current.wanted;
+      const rest = now.current.target?.kind === 'prepare' && good === Infinity ? ids.slice(ids.indexOf(now.current.targetId) + 1) : [];
+      setWanted((w) => (w.until === Infinity && w.ids.length > 0 ? { ...w, until } : w));
       void append(body).finally(() => {
         writing.current = false;
-        // What was asked for behind it: the first check of a stage that had to be made ready.
         if (rest.length > 0) setWanted({ ids: rest, until: Infinity });
       });
     },
