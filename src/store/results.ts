@@ -9,7 +9,10 @@ export { type AskedOf, type ComputationName, type Course, type ResultOf } from '
 /** Long enough for a verdict to be painted, too short to be noticed in a window, milliseconds. */
 const AFTER_TYPING = 90;
 
-export const runner = new Runner(startEngine, AFTER_TYPING);
+/** To load and warm a worker anew takes as long, milliseconds. */
+const RESTART = 400;
+
+export const runner = new Runner(startEngine, AFTER_TYPING, RESTART);
 
 /** What a computation follows from now; null when there is nothing to compute. */
 export const inputsOf = <N extends ComputationName>(name: N, kit: KitState, asked: AskedOf<N>): InputsOf<N> | null => COMPUTATIONS[name].inputs(kit, asked);

@@ -31,6 +31,10 @@ interface Lane {
   engine: Engine | null;
   running: Job | null;
   queue: Job[];
+  /** When the running one began, milliseconds. */
+  since: number;
+  /** Overtaken work that may still end. */
+  spared: Job | null;
 }
 
 interface Slot {
@@ -45,6 +49,9 @@ interface Slot {
 export const questionSlot = (name: ComputationName) => `?${name}`;
 
 const CACHED = 24;
+/** Work that took longer than this waits as long as it took, at most `MOST_PAUSE`, milliseconds: it takes the time of whoever types. */
+const LONG = 300;
+const MOST_PAUSE = 1000;
 const MOST_ATTEMPTS = 2;
 
 const plain = (_: string, v: unknown): unknown =>
@@ -80,15 +87,18 @@ export class Runner {
   private readonly cache = new Map<string, unknown>();
   private readonly heard = new Set<() => void>();
 
+  /** How long each took last, milliseconds. */
+  private readonly took = new Map<ComputationName, number>();
   private readonly waiting = new Map<string, ReturnType<typeof setTimeout>>();
 
   /**
-   * `pause`: how long what a slot wants waits before its work begins, milliseconds. Whoever types gets the verdict first, and
-   * what the next entry overtakes was never begun.
+   * `pause`: how long what a slot wants waits before its work begins, milliseconds, unless it is long work. Whoever types gets the verdict first, and
+   * what the next entry overtakes was never begun. `grace`: how long overtaken work may still take to end.
    */
   constructor(
     private readonly start: () => Engine,
     private readonly pause = 0,
+    private readonly grace = 0,
   ) {}
 
   subscribe = (hear: () => void): (() => void) => {
@@ -130,12 +140,16 @@ export class Runner {
       return;
     }
     clearTimeout(this.waiting.get(slot));
+    const took = this.took.get(name) ?? 0;
     this.waiting.set(
       slot,
-      setTimeout(() => {
-        this.waiting.delete(slot);
-        this.enqueue(job);
-      }, this.pause),
+      setTimeout(
+        () => {
+          this.waiting.delete(slot);
+          this.enqueue(job);
+        },
+        took > LONG ? Math.min(took, MOST_PAUSE) : this.pause,
+      ),
     );
   }
 
@@ -186,7 +200,7 @@ export class Runner {
 
   private laneOf(name: ComputationName): Lane {
     const id = COMPUTATIONS[name].lane;
-    const lane = this.lanes.get(id) ?? { engine: null, running: null, queue: [] };
+    const lane = this.lanes.get(id) ?? { engine: null, running: null, queue: [], since: 0, spared: null };
     this.lanes.set(id, lane);
     return lane;
   }
@@ -194,7 +208,12 @@ export class Runner {
   private enqueue(job: Job): void {
     const lane = this.laneOf(job.name);
     lane.queue = lane.queue.filter((j) => j.slot !== job.slot || (j.settle?.(NONE), false));
-    if (lane.running?.slot === job.slot && lane.running.key !== job.key && COMPUTATIONS[job.name].long) this.halt(lane);
+    const { running } = lane;
+    if (running?.slot === job.slot && job.settle === null && running.key === job.key) {
+      lane.spared = null;
+      return;
+    }
+    if (running?.slot === job.slot && running.key !== job.key && COMPUTATIONS[job.name].long) this.overtake(lane, running);
     lane.queue.push(job);
     lane.queue.sort((a, b) => COMPUTATIONS[a.name].priority - COMPUTATIONS[b.name].priority);
     this.next(lane);
@@ -212,10 +231,24 @@ export class Runner {
     }
   }
 
+  /** Stops work that nobody wants any more, unless it ends by itself in time. Whoever asked a question is told at once. */
+  private overtake(lane: Lane, job: Job): void {
+    if (this.grace === 0 || job.settle !== null) this.halt(lane);
+    else if (lane.spared !== job) {
+      lane.spared = job;
+      setTimeout(() => {
+        if (lane.running !== job || lane.spared !== job) return;
+        this.halt(lane);
+        this.next(lane);
+      }, this.grace);
+    }
+  }
+
   /** Stops what a lane is doing; its worker goes with it. */
   private halt(lane: Lane): void {
     lane.engine?.stop();
     lane.engine = null;
+    if (lane.running) this.took.set(lane.running.name, Math.max(this.took.get(lane.running.name) ?? 0, performance.now() - lane.since));
     lane.running?.settle?.(NONE);
     lane.running = null;
   }
@@ -225,6 +258,7 @@ export class Runner {
     const job = lane.queue.shift();
     if (!job) return;
     lane.running = job;
+    lane.since = performance.now();
     lane.engine ??= this.start();
     const { engine } = lane;
     engine
@@ -252,6 +286,7 @@ export class Runner {
 
   private settle(lane: Lane, job: Job, result: Result<unknown>): void {
     if (lane.running !== job) return;
+    this.took.set(job.name, performance.now() - lane.since);
     lane.running = null;
     if (result.state === 'fresh' && job.settle === null) this.remember(`${job.name} ${job.key}`, result.value);
     job.settle?.(result);

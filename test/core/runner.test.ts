@@ -13,7 +13,7 @@ interface Asked {
   readonly progress: (done: number) => void;
 }
 
-function bench(pause = 0) {
+function bench(pause = 0, grace = 0) {
   const asked: Asked[] = [];
   const stopped: number[] = [];
   let engines = 0;
@@ -43,7 +43,7 @@ function bench(pause = 0) {
       },
     };
   };
-  return { runner: new Runner(start, pause), asked, stopped };
+  return { runner: new Runner(start, pause, grace), asked, stopped };
 }
 
 /** Lets the runner hear what was answered. */
@@ -235,5 +235,76 @@ describe('work waits until the hand rests', () => {
     await rested();
     expect(asked).toHaveLength(1);
     expect(shown(runner)).toEqual(['none', null]);
+  });
+  describe('long work', () => {
+    const PAUSE = 90;
+    beforeEach(() => jest.useFakeTimers({ doNotFake: ['setImmediate'] }));
+    afterEach(() => jest.useRealTimers());
+
+    test.each([
+      [200, PAUSE],
+      [700, 700],
+      [5000, 1000],
+    ])('that took %d ms waits %d ms the next time', async (took, waits) => {
+      const { runner, asked } = bench(PAUSE);
+      want(runner, 1);
+      jest.advanceTimersByTime(took);
+      asked[0]!.answer('one');
+      await settled();
+      want(runner, 2);
+      jest.advanceTimersByTime(waits - 1);
+      expect(asked).toHaveLength(1);
+      jest.advanceTimersByTime(1);
+      expect(asked).toHaveLength(2);
+    });
+  });
+  describe('what is overtaken while it runs', () => {
+    const GRACE = 400;
+    beforeEach(() => jest.useFakeTimers({ doNotFake: ['setImmediate'] }));
+    afterEach(() => jest.useRealTimers());
+
+    test('may end in its time: its worker stays, its answer is not shown, the newest question is next', async () => {
+      const { runner, asked, stopped } = bench(0, GRACE);
+      want(runner, 1);
+      want(runner, 2);
+      jest.advanceTimersByTime(GRACE - 1);
+      want(runner, 3);
+      expect([asked.length, stopped.length]).toEqual([1, 0]);
+      asked[0]!.answer('one');
+      await settled();
+      expect(shown(runner)).toEqual(['working', null]);
+      expect([asked.length, asked[1]!.inputs, asked[1]!.engine]).toEqual([2, inputs(3), 0]);
+      jest.advanceTimersByTime(GRACE);
+      expect(stopped).toEqual([]);
+    });
+    test('is stopped when it does not end, counted from the first that overtook it', () => {
+      const { runner, asked, stopped } = bench(0, GRACE);
+      want(runner, 1);
+      want(runner, 2);
+      jest.advanceTimersByTime(GRACE - 1);
+      want(runner, 3);
+      jest.advanceTimersByTime(1);
+      expect(stopped).toEqual([0]);
+      expect([asked[1]!.inputs, asked[1]!.engine]).toEqual([inputs(3), 1]);
+    });
+    test('goes on when it is wanted after all, and is asked once', async () => {
+      const { runner, asked, stopped } = bench(0, GRACE);
+      want(runner, 1);
+      want(runner, 2);
+      want(runner, 1);
+      jest.advanceTimersByTime(2 * GRACE);
+      expect(stopped).toEqual([]);
+      asked[0]!.answer('one');
+      await settled();
+      expect(shown(runner)).toEqual(['fresh', 'one']);
+      expect(asked).toHaveLength(1);
+    });
+    test('is stopped at once when somebody waits for the answer to another question', async () => {
+      const { runner, stopped } = bench(0, GRACE);
+      const first = runner.ask('course', inputs(1));
+      void runner.ask('course', inputs(2));
+      await expect(first).rejects.toBeInstanceOf(Cancelled);
+      expect(stopped).toEqual([0]);
+    });
   });
 });

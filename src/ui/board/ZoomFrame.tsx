@@ -1,25 +1,41 @@
 import { CompressOutlined, ZoomInOutlined, ZoomOutOutlined } from '@ant-design/icons';
 import { Button, Space } from 'antd';
-import type { ReactNode } from 'react';
+import { createContext, memo, type ReactNode, useContext } from 'react';
 import { TransformComponent, TransformWrapper, useControls } from 'react-zoom-pan-pinch';
 import styles from './BoardMap.module.css';
 
 /** What carries this class is dragged by itself. */
 export const GRIP = 'grip';
 
+const Drawn = createContext<ReactNode>(null);
+
 /** A drawing that is zoomed by wheel, pinch or button, and dragged about. */
 export function ZoomFrame({ className, children }: { className: string; children: ReactNode }) {
   return (
     <div className={`${styles.zoom} ${className}`}>
-      <TransformWrapper maxScale={12} doubleClick={{ mode: 'toggle' }} panning={{ excluded: [GRIP] }}>
-        <Controls />
-        <TransformComponent wrapperClass={styles.zoomed ?? ''} contentClass={styles.zoomed ?? ''}>
-          {children}
-        </TransformComponent>
-      </TransformWrapper>
+      <Drawn value={children}>
+        <Zoomed />
+      </Drawn>
     </div>
   );
 }
+
+const PANNING = { excluded: [GRIP] };
+const TOGGLE = { mode: 'toggle' } as const;
+
+/** Rendered once: the wrapper measures the whole page whenever it is rendered, which costs more than the drawing. */
+const Zoomed = memo(function Zoomed() {
+  return (
+    <TransformWrapper maxScale={12} doubleClick={TOGGLE} panning={PANNING}>
+      <Controls />
+      <TransformComponent wrapperClass={styles.zoomed ?? ''} contentClass={styles.zoomed ?? ''}>
+        <Drawing />
+      </TransformComponent>
+    </TransformWrapper>
+  );
+});
+
+const Drawing = () => useContext(Drawn);
 
 function Controls() {
   const { zoomIn, zoomOut, resetTransform } = useControls();
