@@ -61,12 +61,17 @@ const VERDICT = '[aria-label="Last verdict"]';
 const TARGET = '[aria-label="Probe bar"] h3';
 
 /** Phases of the loop: what is typed there, and what tells that it was taken. */
-const PHASES: readonly { readonly name: string; readonly hash: string; readonly type: ((asked: string) => string) | null; readonly shown: string }[] = [
-  { name: 'Unpack', hash: 'unpack', type: () => '1', shown: VERDICT },
+const PHASES: readonly {
+  readonly name: string;
+  readonly hash: string;
+  readonly type: ((asked: string, n: number) => string) | null;
+  readonly shown: string;
+}[] = [
+  { name: 'Unpack', hash: 'unpack', type: (_, n) => `${1 + (n % 2)}`, shown: VERDICT },
   // Near what its line says, so that Fit may use it.
-  { name: 'Check', hash: 'check', type: (asked) => `${/([\d.]+) kΩ/.exec(asked)?.[1] ?? '1'}.0`, shown: VERDICT },
+  { name: 'Check', hash: 'check', type: (asked, n) => `${/([\d.]+) kΩ/.exec(asked)?.[1] ?? '1'}.0${n % 2}k`, shown: VERDICT },
   { name: 'Fit', hash: 'fit', type: null, shown: TARGET },
-  { name: 'Power up', hash: 'power', type: () => '1', shown: VERDICT },
+  { name: 'Power up', hash: 'power', type: (_, n) => `${1 + (n % 2)}`, shown: VERDICT },
 ];
 
 /** One put of a small record into a database of the kind that kits live in, milliseconds. */
@@ -193,13 +198,13 @@ export async function benchBrowser(say: Say, padded: Padded): Promise<void> {
       for (let n = 0; n < KEYS; n++) {
         await page.waitForTimeout(PAUSE);
         const entry = page.locator('#entry');
-        if (type !== null && (await entry.isVisible())) await entry.fill(`${type(await page.locator(TARGET).innerText())}${n % 2 === 0 ? '' : '1'}`);
+        if (type !== null && (await entry.isVisible())) await entry.fill(type(await page.locator(TARGET).innerText(), n));
         else if (type !== null && !(await page.locator('[data-confirm="yes"]').isVisible())) break;
         const took = await keyToPaint(page, 'Enter', shown);
         if (took === null) break;
         times.push(took);
       }
-      say(padded(`  Enter to painted answer, ${name}`), times.length === 0 ? 'nothing was asked' : spread(times));
+      say(padded(`  Enter to painted answer, ${name}`), times.length === 0 ? `no answer to: ${await page.getByLabel('Probe bar').innerText()}` : spread(times));
     }
     await mapOf150(page, say, padded);
     await largePhoto(page, say, padded);

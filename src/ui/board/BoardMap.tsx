@@ -1,10 +1,11 @@
-import { type CSSProperties, memo, type ReactNode, useMemo } from 'react';
+import { type CSSProperties, memo, type ReactNode, useContext, useMemo } from 'react';
 import type { Ref, Sheet, TestPoint } from '@/core/kit';
 import type { Verdict } from '@/core/verdict';
 import { NUMBERED } from '../drawn/Body';
 import { Top } from '../drawn/Top';
 import { MarkShape } from '../drawn/VerdictMark';
 import styles from './BoardMap.module.css';
+import { Crowd, CROWD, Near } from './Crowd';
 import { type Box, LETTER, outlinesOf, placeLabels, type PlacedLabel, type PlacedPart, placeParts } from './layout';
 
 /** A point to touch; one without a place stands in a strip beneath the board. */
@@ -40,9 +41,12 @@ const DOT = 1.5;
 export function BoardMap({ sheet, present, marked, points, verdicts, red, black, photo = null, trueSize = false, over }: Props) {
   const parts = useMemo(() => placeParts(sheet), [sheet]);
   const map = useMemo(() => layOut(parts, points), [parts, points]);
+  const near = useContext(Near);
   if (parts.length === 0) return <p className={styles.none}>No parts have a place on this board. Give the parts list refs such as R1, R2.</p>;
   const { labels, dots, strip } = map;
   const view = viewOf(map);
+  const isMarked = (p: PlacedPart) => marked.has(p.ref) || red === p.ref;
+  const crowd = parts.length > CROWD && !near && !trueSize;
   const marksAt = (id: string) => ({
     verdict: verdicts.get(id) ?? ('none' as const),
     probe: red === id ? ('red' as const) : black === id ? ('black' as const) : null,
@@ -70,8 +74,9 @@ export function BoardMap({ sheet, present, marked, points, verdicts, red, black,
             {outlinesOf(parts, map).map((o) => (
               <rect key={o.board} x={o.x} y={o.y} width={o.width} height={o.height} rx="2.5" fill="var(--board)" stroke="var(--board-edge)" strokeWidth="0.6" />
             ))}
-            {parts.map((p) => (
-              <Part key={p.ref} part={p} fitted={present.has(p.ref)} marked={marked.has(p.ref) || red === p.ref} />
+            {crowd && <Crowd parts={parts} present={present} />}
+            {(crowd ? parts.filter(isMarked) : parts).map((p) => (
+              <Part key={p.ref} part={p} fitted={present.has(p.ref)} marked={isMarked(p)} />
             ))}
           </g>
           {labels.map((l) => (

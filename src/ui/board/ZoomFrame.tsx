@@ -1,8 +1,9 @@
 import { CompressOutlined, ZoomInOutlined, ZoomOutOutlined } from '@ant-design/icons';
 import { Button, Space } from 'antd';
-import { createContext, memo, type ReactNode, useContext } from 'react';
-import { TransformComponent, TransformWrapper, useControls } from 'react-zoom-pan-pinch';
+import { createContext, memo, type ReactNode, useContext, useState } from 'react';
+import { TransformComponent, TransformWrapper, useControls, useTransformEffect } from 'react-zoom-pan-pinch';
 import styles from './BoardMap.module.css';
+import { Near } from './Crowd';
 
 /** What carries this class is dragged by itself. */
 export const GRIP = 'grip';
@@ -35,7 +36,16 @@ const Zoomed = memo(function Zoomed() {
   );
 });
 
-const Drawing = () => useContext(Drawn);
+/** From this scale on bodies are worth drawing one by one. */
+const NEAR = 1.8;
+
+function Drawing() {
+  const [near, setNear] = useState(false);
+  useTransformEffect(({ state }) => {
+    setNear(state.scale > NEAR);
+  });
+  return <Near value={near}>{useContext(Drawn)}</Near>;
+}
 
 function Controls() {
   const { zoomIn, zoomOut, resetTransform } = useControls();
