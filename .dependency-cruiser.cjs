@@ -1,5 +1,5 @@
 /** Well-kept pure packages that the core may use, behind its own names. */
-const PURE = '(@dagrejs/dagre|@sinclair/typebox|@noble/hashes|dequal|fast-json-stable-stringify|fractional-indexing|papaparse|reselect|@stdlib)';
+const PURE = '(@dagrejs/dagre|@sinclair/typebox|@noble/hashes|dequal|fast-json-stable-stringify|fractional-indexing|papaparse|pure-rand|reselect|@stdlib)';
 /** Schemas are faces of their own: who only wants the types of a room must not load them. */
 const SCHEMAS = '^src/core/(vocabulary/schema|meter/schema|kit/schema/[a-z]+)\\.ts$';
 

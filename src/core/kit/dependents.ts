@@ -19,7 +19,7 @@ export function withDependents(kit: KitState, change: ChangedBody): ChangedBody[
     case 'checks':
       return change.after === null ? [change, ...goneClaims(kit, [change.record])] : [change];
     case 'lines':
-      return [change, ...followRefs(kit, change.record, change.before, change.after)];
+      return [change, ...followRefs(kit, renames(kit, change.record, change.before, change.after))];
     case 'testPoints':
       return change.after === null
         ? [change, ...goneChecks(kit, (c) => c.what === 'measure' && [c.red, c.black].some((p) => isPoint(p, change.record)))]
@@ -55,7 +55,31 @@ export function written<R extends RoomName>(kit: KitState, room: R, record: Reco
   const id = recordId(room, record);
   const gone = was === null || was === id ? null : remove(kit, room, was);
   if (!gone) return withDependents(kit, put(kit, room, record));
-  return [gone, change!, ...(room === 'testPoints' ? followPoint(kit, was!, id) : [])];
+  const follow: Partial<Record<RoomName, (kit: KitState, from: string, to: string) => ChangedBody[]>> = { testPoints: followPoint, boards: followBoard };
+  return [gone, change!, ...(follow[room]?.(kit, was!, id) ?? [])];
+}
+
+/** Designators carry the letter of their board in front: with another letter all that names them follows. */
+function followBoard(kit: KitState, from: string, to: string): ChangedBody[] {
+  const own = (ref: Ref) => ref.startsWith(`${from}:`);
+  const other = (ref: Ref) => (own(ref) ? `${to}:${ref.slice(from.length + 1)}` : ref);
+  const lines = records(kit, 'lines').filter(([, l]) => l.refs.some(own));
+  const names = new Map(lines.flatMap(([, l]) => l.refs.filter(own).map((r) => [r, other(r)] as const)));
+  return [
+    ...given(lines.map(([id, l]) => patch(kit, 'lines', id, { refs: l.refs.map(other) }))),
+    ...followRefs(kit, names).filter((c) => c.room !== 'circuit'),
+    ...given(keptElements(kit, names)),
+  ];
+}
+
+/** A deck goes on calling its elements as it did. */
+function keptElements(kit: KitState, names: ReadonlyMap<Ref, Ref>): (ChangedBody | null)[] {
+  const circuit = [...kit.rooms.circuit.values()][0]?.value;
+  if (!circuit) return [];
+  const known = circuit.elements ?? {};
+  const elements = Object.fromEntries([...names].map(([was, is]) => [is, known[was] ?? was]));
+  const rest = Object.fromEntries(Object.entries(known).filter(([r]) => !names.has(r)));
+  return [patch(kit, 'circuit', 'circuit', { elements: { ...rest, ...elements } })];
 }
 
 /** Checks go on probing a test point that is called otherwise now. */
@@ -78,8 +102,8 @@ function renames(kit: KitState, line: string, before: Line | null, after: Line |
   return new Map(lost.map((r) => [r, renamed]));
 }
 
-function followRefs(kit: KitState, line: string, before: Line | null, after: Line | null): ChangedBody[] {
-  const to = renames(kit, line, before, after);
+/** What names parts of a line follows them. */
+function followRefs(kit: KitState, to: ReadonlyMap<Ref, Ref | null>): ChangedBody[] {
   if (to.size === 0) return [];
   const follow = (refs: readonly Ref[]) => refs.flatMap((r) => (to.has(r) ? (to.get(r) ?? []) : [r]));
   const hit = (refs: readonly Ref[] | undefined) => refs?.some((r) => to.has(r)) ?? false;

@@ -1,14 +1,8 @@
-/**
- * A repeatable stream of numbers in [0, 1): mulberry32 (public domain generator, from memory). A package's Mersenne Twister
- * in its place called healthy boards of the demo faulty; it stays until that is understood.
- */
+import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
+import { mersenne } from 'pure-rand/generator/mersenne';
+
+/** A repeatable stream of numbers in [0, 1): the Mersenne Twister (Matsumoto, Nishimura 1998), which keeps nearby seeds apart. */
 export function randomStream(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
+  const generator = mersenne(seed);
+  return () => uniformFloat64(generator);
 }

@@ -1,6 +1,6 @@
 import { createContext, memo } from 'react';
 import type { Ref } from '@/core/kit';
-import type { PlacedPart } from './layout';
+import { padsOf, type PlacedPart } from './layout';
 import styles from './BoardMap.module.css';
 
 /** More parts than this are drawn body by body only from near: from afar a body is no larger than a letter. */
@@ -22,7 +22,7 @@ export const Crowd = memo(function Crowd({ parts, present }: Props) {
     <>
       <path d={empty.map(bodyOf).join('')} className={styles.empty ?? ''} />
       <path d={fitted.map(bodyOf).join('')} className={styles.crowd ?? ''} />
-      <path d={parts.map(padsOf).join('')} fill="var(--copper)" />
+      <path d={parts.map(holesOf).join('')} fill="var(--copper)" />
     </>
   );
 });
@@ -34,7 +34,7 @@ function bodyOf(part: PlacedPart): string {
   return `M${part.x - w / 2} ${part.y - h / 2}h${w}v${h}h${-w}z`;
 }
 
-function padsOf({ x, y, rotation, marks: { body } }: PlacedPart): string {
-  const [cos, sin] = [Math.cos((rotation * Math.PI) / 180), Math.sin((rotation * Math.PI) / 180)];
-  return body.pads.map((p) => `M${x + p.x * cos - p.y * sin - 0.7} ${y + p.x * sin + p.y * cos - 0.7}h1.4v1.4h-1.4z`).join('');
-}
+const holesOf = (part: PlacedPart) =>
+  padsOf(part)
+    .map(({ x, y }) => `M${x - 0.7} ${y - 0.7}h1.4v1.4h-1.4z`)
+    .join('');

@@ -1,5 +1,6 @@
-import { DeleteOutlined, PlusOutlined } from '@ant-design/icons';
-import { AutoComplete, Button, Flex, Form, type FormRule, Input, Select, Switch } from 'antd';
+import { AimOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
+import { AutoComplete, Button, Flex, Form, type FormRule, Input, Select, Space, Switch } from 'antd';
+import { lazy, Suspense, useState } from 'react';
 import type { Unit } from '@/core/quantity';
 import { Choose } from '../../form/Choose';
 import { quantityRule, readQuantity, required } from '../../form/rules';
@@ -66,7 +67,7 @@ function inputOf(field: Exclude<Field, { type: 'rows' | 'pair' | 'limits' }>) {
     case 'name':
       return <Offered options={field.options} {...hint} />;
     case 'place':
-      return <Offered options={field.places} {...hint} />;
+      return <Probed label={field.label} options={field.places} {...hint} />;
     case 'names':
       return (
         <Select mode="tags" defaultActiveFirstOption={false} tokenSeparators={[',', ' ', ';']} options={field.options.map((value) => ({ value }))} {...hint} />
@@ -80,6 +81,44 @@ function inputOf(field: Exclude<Field, { type: 'rows' | 'pair' | 'limits' }>) {
 const Offered = ({ options, ...props }: { options: readonly string[] }) => (
   <AutoComplete options={options.map((value) => ({ value }))} showSearch={{ filterOption: found }} {...props} />
 );
+
+const PickOnMap = lazy(() => import('../../board/PickOnMap').then((m) => ({ default: m.PickOnMap })));
+
+interface ProbedProps {
+  readonly label: string;
+  readonly options: readonly string[];
+  readonly value?: string;
+  readonly onChange?: (value: string) => void;
+}
+
+/** Where a probe goes: typed, chosen, or pressed on the map. */
+function Probed({ label, options, ...held }: ProbedProps) {
+  const [picking, setPicking] = useState(false);
+  return (
+    <Space.Compact block>
+      <Offered options={options} {...held} />
+      <Button
+        icon={<AimOutlined />}
+        aria-label={`${label}: press it on the map`}
+        title="Press it on the map"
+        onClick={() => {
+          setPicking(true);
+        }}
+      />
+      <Suspense>
+        {picking && (
+          <PickOnMap
+            title={label}
+            picked={(place) => held.onChange?.(place)}
+            close={() => {
+              setPicking(false);
+            }}
+          />
+        )}
+      </Suspense>
+    </Space.Compact>
+  );
+}
 
 function Two({
   field,

@@ -48,7 +48,10 @@ export const BOARDS: RoomSpec<'boards'> = {
     { key: 'name', label: 'Name', type: 'text', required: 'Give it a name.' },
     { key: 'revision', label: 'Revision printed on it', type: 'text' },
   ],
-  refuse: (b, kit, before) => taken(kit, 'boards', b.id, before),
+  refuse: (b, kit, before) =>
+    before && before.id !== b.id && [...kit.board.fitted].some((r) => r.startsWith(`${before.id}:`))
+      ? { id: `Parts of board ${before.id} are fitted already under this letter. It stays; the name may change.` }
+      : taken(kit, 'boards', b.id, before),
 };
 
 export const OPTIONS: RoomSpec<'options'> = {
