@@ -58,10 +58,10 @@ test('a list alone gets a ladder; a typed window judges a reading; checks are ty
 
   // A check in its drawer: a window the wrong way round and both probes in one place are answered at their fields.
   await checks.getByRole('button', { name: 'Add measurement' }).click();
-  const drawer = page.getByRole('dialog');
+  const drawer = page.getByRole('dialog', { name: /measurement/i });
   await drawer.getByLabel('Title').fill('ripple');
-  await drawer.getByLabel('Red probe').fill('ground');
-  await drawer.getByLabel('Black probe').fill('ground');
+  await drawer.getByLabel('Red probe', { exact: true }).fill('ground');
+  await drawer.getByLabel('Black probe', { exact: true }).fill('ground');
   await drawer.getByLabel('Window of the instructions, from').fill('5');
   await drawer.getByLabel('Window of the instructions, to').fill('4');
   await drawer.getByRole('button', { name: 'Save' }).click();
@@ -69,7 +69,13 @@ test('a list alone gets a ladder; a typed window judges a reading; checks are ty
   await drawer.getByLabel('Window of the instructions, to').fill('6');
   await drawer.getByRole('button', { name: 'Save' }).click();
   await expect(drawer.getByText(/Both probes stand in one place/)).toBeVisible();
-  await drawer.getByLabel('Red probe').fill('U1.3');
+  // Its place is pressed on the map, though no part of this kit has one yet.
+  await drawer.getByRole('button', { name: 'Red probe: press it on the map' }).click();
+  const map = page.getByRole('dialog', { name: 'Red probe: press the place' });
+  await expectAccessible(page);
+  await map.getByRole('button', { name: 'Pin 3 of U1' }).click();
+  await expect(map).toBeHidden();
+  await expect(drawer.getByLabel('Red probe', { exact: true })).toHaveValue('U1.3');
   await save(page);
   await expect(checks.getByText('ripple')).toBeVisible();
 

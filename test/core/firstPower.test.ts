@@ -1,5 +1,16 @@
 /** Switching on: what a healthy board draws and keeps, by what it is fed, and the cautions that apply. */
-import { cautionsOf, CAUTIONS, chargingTime, firstPower, firstPowerUnknown, forecastStage, fuseFor, limitFor, type StageForecast } from '@/core/power';
+import {
+  cautionsOf,
+  CAUTIONS,
+  chargingTime,
+  firstPower,
+  firstPowerUnknown,
+  forecastStage,
+  fuseFor,
+  limitFor,
+  starvedBy,
+  type StageForecast,
+} from '@/core/power';
 import type { KitState, Sheet, Stage } from '@/core/kit';
 import { newKit } from '@/core/kit';
 import { EMPTY_SHEET } from '@/core/kit/sheet';
@@ -49,6 +60,15 @@ describe('a resistor and a capacitor on 10 V', () => {
     const { set, watch } = firstPower({ by: 'bench' }, forecast);
     expect(set).toEqual(['V1: 10.0 V, current limit 25 mA']);
     expect(watch[0]).toMatch(/9\.7 mA to 10 mA once it has settled; the display stands at the limit for about 6[78]0 ms/);
+  });
+
+  test('a limit of the stage below what a healthy board takes is said, one above it is not', () => {
+    const fed = (limit: number) => starvedBy(forecast, { supplies: [{ source: 'v1', volts: 10, limit }] });
+    expect(fed(0.009)).toEqual([
+      'V1: a healthy board takes 9.7 mA to 10 mA; at the limit of 9.0 mA that this stage says its supply sags, and every voltage reads low.',
+    ]);
+    expect(fed(0.011)).toEqual([]);
+    expect(starvedBy(forecast, { supplies: [] })).toEqual([]);
   });
 
   test('a weak battery loses volts inside it', () => {

@@ -1,4 +1,4 @@
-import type { FirstPowerBy } from '../kit';
+import type { FirstPowerBy, Stage } from '../kit';
 import { lampInSeries } from '../load';
 import { print } from '../quantity';
 import type { StageForecast, SupplyForecast } from './forecast';
@@ -27,6 +27,16 @@ function upTo(value: number, steps: readonly number[]): number {
 /** Amperes to set a bench supply to: twice what the hungriest healthy board draws, rounded up. */
 export const limitFor = ({ amperes }: Pick<SupplyForecast, 'amperes'>): number =>
   upTo(Math.max(FINEST_LIMIT, ROOM * Math.max(...amperes.map(Math.abs))), STEPS);
+
+/** What a stage's own limits do to a healthy board: in its limit a supply gives fewer volts, and every window is missed. */
+export function starvedBy({ supplies }: Pick<StageForecast, 'supplies'>, stage: Pick<Stage, 'supplies'>): string[] {
+  return supplies.flatMap((s) => {
+    const limit = stage.supplies.find((x) => x.source.toLowerCase() === s.source.toLowerCase())?.limit;
+    return limit === undefined || s.winding || limit >= most(s)
+      ? []
+      : [`${s.source}: a healthy board takes ${between(s)}; at the limit of ${amps(limit)} that this stage says its supply sags, and every voltage reads low.`];
+  });
+}
 
 /** Seconds for which empty capacitors hold a supply in its limit. */
 export const chargingTime = (charge: number, limit: number, drawn: number): number => (limit > drawn ? charge / (limit - drawn) : Infinity);

@@ -1,6 +1,6 @@
 import { Alert, Button } from 'antd';
 import { type FirstPowerBy, isPowered, type KitState, put, type Stage } from '@/core/kit';
-import { cautionsOf, firstPower, firstPowerUnknown, limitFor, type StageForecast } from '@/core/power';
+import { cautionsOf, firstPower, firstPowerUnknown, limitFor, type StageForecast, starvedBy } from '@/core/power';
 import { print } from '@/core/quantity';
 import { useBench } from '@/store/bench';
 import { Choose } from '../form/Choose';
@@ -96,7 +96,7 @@ function Numbers({ by, forecast, stage }: { by: FirstPowerBy; forecast: StageFor
       {forecast === null && (
         <p className="soft">What it should draw is not known here: without a circuit, or with one that has no steady state, begin with the least.</p>
       )}
-      {against.map((text) => (
+      {[...against, ...(by.by === 'bench' && forecast ? starvedBy(forecast, stage) : [])].map((text) => (
         <Alert key={text} type="warning" title={text} className={styles.against ?? ''} />
       ))}
       <Points title="Set" of={set} />
