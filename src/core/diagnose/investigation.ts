@@ -27,6 +27,7 @@ const KIND_WEIGHT: Readonly<Record<FaultKind, number>> = {
   leaky: 0.4,
   'no-supply': 2,
   'low-supply': 1,
+  'reversed-supply': 0.4,
 };
 
 /** Two boards in five that are looked into are in order: a reading was wrong, or a stage was not set as it should be (choice of this product). */

@@ -1,8 +1,9 @@
 import { addParts, type Circuit, findPart, type Model, type Part, PINS, removeParts, replacePart, type Semiconductor, withValue } from '../circuit';
 import { OPAMP_PINS } from '../vocabulary';
-import { type Board, type BoardPart, elementsOfPart } from './board';
-import { portNets, rewirePorts } from './chip';
+import type { Board, BoardPart } from './board';
+import { isDip, portNets, rewirePorts } from './chip';
 import type { Fault } from './fault';
+import { faultOfSeveral } from './several';
 
 /** Contact resistances of the faults, ohms (choices of this product: a shorted part, a solder bridge, a reversed electrolytic). */
 const SHORT_OHMS = 0.1;
@@ -93,6 +94,8 @@ function applyToPart(
       return addParts(circuit, [resistor(`${part.name}~leak`, part.nodes[0]!, part.nodes[1]!, LEAK_OHMS)]);
     case 'no-supply':
       return behind(circuit, part, UNPLUGGED_OHMS, 0);
+    case 'reversed-supply':
+      return change({ ...part, nodes: [part.nodes[1]!, part.nodes[0]!] });
     case 'low-supply':
       return behind(circuit, part, SAG.ohms, part.kind === 'V' ? (1 - SAG.share) * part.dc : 0);
     case 'wrong-type':
@@ -149,6 +152,7 @@ const pieceOf = (sound: Circuit, board: Board, place: BoardPart): Part | undefin
 
 /** Each in the other's place; a place that is not fitted yet stays empty, its piece sits in the other one all the same. */
 function exchange(circuit: Circuit, sound: Circuit, board: Board, a: BoardPart, b: BoardPart): FaultyCircuit {
+  if (a.kind === 'chip' && b.kind === 'chip') return { circuit: exchangeChips(circuit, a, b), pieceAt: NOWHERE };
   const [pa, pb] = [pieceOf(sound, board, a), pieceOf(sound, board, b)];
   if (!pa || !pb) return { circuit, pieceAt: NOWHERE };
   const inPlaceOf = (place: Part, piece: Part): Part => ({ ...piece, name: place.name, nodes: place.nodes });
@@ -160,6 +164,16 @@ function exchange(circuit: Circuit, sound: Circuit, board: Board, a: BoardPart, 
       [b.ref, a.ref],
     ]),
   };
+}
+
+/** Two chips in each other's sockets: each keeps what is inside it, and gets the other's nets leg by leg. */
+function exchangeChips(circuit: Circuit, a: BoardPart, b: BoardPart): Circuit {
+  const [atA, atB] = [portNets(circuit, a.element), portNets(circuit, b.element)];
+  return rewirePorts(
+    rewirePorts(circuit, a.element, (port) => atB.get(port)),
+    b.element,
+    (port) => atA.get(port),
+  );
 }
 
 /** A supply behind a resistance, lower by some volts. Its own element stays as it is: its spread and its display belong to it. */
@@ -197,31 +211,10 @@ function chipFault(circuit: Circuit, place: BoardPart, fault: Exclude<Fault, { k
     case 'open-pin':
       return loosePort(circuit, place, Number(fault.detail.pin) - 1, fault.detail.pin);
     case 'turned':
-      return rewirePorts(circuit, place.element, (port) => nets.get(2 - port));
+      return rewirePorts(circuit, place.element, (port) => nets.get(isDip(circuit, place.element) ? (port + nets.size / 2) % nets.size : 2 - port));
     case 'short-pins': {
       const [a, b] = fault.detail.pins.map(net);
       return a === undefined || b === undefined ? circuit : addParts(circuit, [resistor(`${place.element}~short`, a, b, SHORT_OHMS)]);
-    }
-    default:
-      return circuit;
-  }
-}
-
-/** A control or a network: gone as a whole, its common pin (the wiper) loose, or of another value. */
-function faultOfSeveral(circuit: Circuit, place: BoardPart, fault: Exclude<Fault, { kind: 'healthy' | 'bridge' | 'swapped' }>): Circuit {
-  const elements = elementsOfPart(place);
-  const parts = elements.flatMap((e) => findPart(circuit, e) ?? []);
-  switch (fault.kind) {
-    case 'open':
-      return removeParts(circuit, elements);
-    case 'open-pin': {
-      const all = parts.flatMap((p) => p.nodes);
-      const common = all.find((n, i) => all.indexOf(n) !== i);
-      return parts.reduce((c, p) => replacePart(c, p.name, [{ ...p, nodes: p.nodes.map((n) => (n === common ? `${place.ref}~W` : n)) }]), circuit);
-    }
-    case 'wrong-value': {
-      const share = place.value === null || place.value === 0 ? 1 : fault.detail.value / place.value;
-      return parts.reduce((c, p) => (p.kind === 'R' ? replacePart(c, p.name, [withValue(p, p.value * share)]) : c), circuit);
     }
     default:
       return circuit;

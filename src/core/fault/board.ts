@@ -11,6 +11,8 @@ export interface BoardPart {
   readonly element: string;
   /** All its elements, where the deck holds one part as several: halves of a control, sections of a network. */
   readonly elements?: readonly string[] | undefined;
+  /** What several elements are: halves of a track, or a row of resistors. A control when left out. */
+  readonly section?: 'control' | 'network' | undefined;
   readonly kind: BoardKind;
   /** Nominal value, SI; null for parts that have a model instead. */
   readonly value: number | null;
@@ -34,6 +36,7 @@ export interface Board {
 
 const TWO_TERMINAL = new Set<BoardKind>([
   'fuse',
+  'contact',
   'resistor',
   'capacitor',
   'electrolytic',

@@ -12,6 +12,15 @@ export function portNets(circuit: Circuit, element: string): Map<number, string>
   return new Map([...nets].sort((a, b) => a[0] - b[0]));
 }
 
+/** Legs of chips in two rows, such as are put into a socket (JEDEC MS-001). */
+const TWO_ROWS = [8, 14, 16, 18, 20, 24, 28, 40];
+
+/** Whether all legs of a sub-circuit are told, and as many as a chip in two rows has: only then it is known how it lies when turned. */
+export function isDip(circuit: Circuit, element: string): boolean {
+  const pins = [...portNets(circuit, element).keys()];
+  return TWO_ROWS.includes(pins.length) && pins.every((pin, i) => pin === i);
+}
+
 /** The circuit with the pins of a sub-circuit on other nets: `to` gives the net of a pin number, or undefined for the one it has. */
 export function rewirePorts(circuit: Circuit, element: string, to: (port: number) => string | undefined): Circuit {
   const own = new Set(inside(circuit, element));

@@ -1,7 +1,7 @@
 /** A kind of fault and its place. Exactly these can be put into a circuit; `parts` are refs of the board. */
 export type Fault =
   | Shape<'healthy', readonly []>
-  | Shape<'open' | 'short' | 'reversed' | 'turned' | 'weak' | 'leaky' | 'no-supply' | 'low-supply', readonly [string]>
+  | Shape<'open' | 'short' | 'reversed' | 'turned' | 'weak' | 'leaky' | 'no-supply' | 'low-supply' | 'reversed-supply', readonly [string]>
   | Shape<'open-pin', readonly [string], { readonly pin: string }>
   | Shape<'short-pins', readonly [string], { readonly pins: readonly [string, string] }>
   | Shape<'wrong-value', readonly [string], { readonly value: number }>
@@ -36,6 +36,7 @@ export const FAULT_KINDS = [
   'leaky',
   'no-supply',
   'low-supply',
+  'reversed-supply',
 ] as const satisfies readonly FaultKind[];
 
 export const HEALTHY: Fault = { kind: 'healthy', parts: [], detail: {} };

@@ -3,6 +3,7 @@ import { OPAMP_PINS } from '../vocabulary';
 import { type Board, type BoardPart, elementsOfPart, isBipolar, isFet, isTransistor, isTwoTerminal, pinsOf } from './board';
 import { portNets } from './chip';
 import { type Fault, faultKey, HEALTHY } from './fault';
+import { commonNet, commonPin } from './several';
 
 /** Two values closer than this factor are not told apart as a wrong value. */
 const DISTINCT_FACTOR = 1.25;
@@ -24,21 +25,8 @@ export function listFaults(circuit: Circuit, board: Board): Fault[] {
   });
 }
 
-/**
- * All single faults of a board on a bench: those of the board itself, and those that its parts list cannot tell of, a leaky
- * capacitor and the bench's own supplies (not connected, or sagging).
- */
-export function listBenchFaults(circuit: Circuit, board: Board): Fault[] {
-  const more = board.parts.flatMap((part): Fault[] => {
-    const parts = [part.ref] as const;
-    const kinds = part.kind === 'supply' ? (['no-supply', 'low-supply'] as const) : LEAKY.has(part.kind) ? (['leaky'] as const) : [];
-    return elementsOfPart(part).every((e) => findPart(circuit, e)) ? kinds.map((kind): Fault => ({ kind, parts, detail: {} })) : [];
-  });
-  return [...listFaults(circuit, board), ...more];
-}
-const LEAKY = new Set<BoardPart['kind']>(['capacitor', 'electrolytic']);
-
-function isFitted(circuit: Circuit, part: BoardPart): boolean {
+/** Whether a part is in the circuit. */
+export function isFitted(circuit: Circuit, part: BoardPart): boolean {
   return part.kind === 'opamp' || part.kind === 'chip'
     ? circuit.parts.some((p) => p.name.toLowerCase().startsWith(`${part.element.toLowerCase()}.`))
     : elementsOfPart(part).every((e) => findPart(circuit, e) !== undefined);
@@ -63,13 +51,12 @@ function faultsOfPart(circuit: Circuit, part: BoardPart, all: readonly BoardPart
   return faults;
 }
 
-/** A part that the deck holds as several elements: missing as a whole, or one of its pins loose. A control's wiper is the one that people lift. */
+/** A part that the deck holds as several elements: missing as a whole, or what they share loose. A control's wiper is the one that people lift. */
 function severalElements(circuit: Circuit, part: BoardPart): Fault[] {
-  const nets = elementsOfPart(part).flatMap((e) => [...new Set(findPart(circuit, e)?.nodes ?? [])]);
-  const shared = [...new Set(nets)].some((n) => nets.filter((x) => x === n).length > 1);
+  const parts = [part.ref] as const;
   return [
-    { kind: 'open', parts: [part.ref], detail: {} },
-    ...(shared ? [{ kind: 'open-pin' as const, parts: [part.ref] as const, detail: { pin: 'W' } }] : []),
+    { kind: 'open', parts, detail: {} },
+    ...(commonNet(circuit, part) === null ? [] : [{ kind: 'open-pin' as const, parts, detail: { pin: commonPin(part) } }]),
   ];
 }
 

@@ -2,8 +2,11 @@ import { printNominal } from '../quantity';
 import { pinWord as pin } from '../vocabulary';
 import type { Fault } from './fault';
 
-/** What is wrong, in a few words. `unit` tells what a wrong value is measured in: ohms, or volts for a zener. */
-export function faultTitle(fault: Fault, unit: 'ohm' | 'V' = 'ohm'): string {
+/** What a wrong value is measured in: ohms, volts of a zener, farads. */
+export type FaultUnit = 'ohm' | 'V' | 'F';
+
+/** What is wrong, in a few words. */
+export function faultTitle(fault: Fault, unit: FaultUnit = 'ohm'): string {
   switch (fault.kind) {
     case 'healthy':
       return 'Nothing wrong';
@@ -31,6 +34,8 @@ export function faultTitle(fault: Fault, unit: 'ohm' | 'V' = 'ohm'): string {
       return `${fault.parts[0]} is leaky`;
     case 'no-supply':
       return `${fault.parts[0]} does not reach the board`;
+    case 'reversed-supply':
+      return `${fault.parts[0]} is connected the wrong way round`;
     case 'low-supply':
       return `${fault.parts[0]} sags`;
     case 'stuck':

@@ -1,5 +1,5 @@
 import { type Fault, HEALTHY } from './fault';
-import { faultTitle } from './title';
+import { faultTitle, type FaultUnit } from './title';
 
 /** A fault in plain words: what is wrong, how it comes about, and what to do. */
 export interface FaultWords {
@@ -9,7 +9,7 @@ export interface FaultWords {
 }
 
 /** Several faults at once in plain words; none is a healthy board. */
-export function describeFaults(faults: readonly Fault[], unitOf: (fault: Fault) => 'ohm' | 'V'): FaultWords {
+export function describeFaults(faults: readonly Fault[], unitOf: (fault: Fault) => FaultUnit): FaultWords {
   const words = faults.map((f) => describeFault(f, unitOf(f)));
   const [first = describeFault(HEALTHY)] = words;
   if (words.length < 2) return first;
@@ -20,8 +20,8 @@ export function describeFaults(faults: readonly Fault[], unitOf: (fault: Fault) 
   };
 }
 
-/** `unit` tells what a wrong value is measured in: ohms, or volts for a zener. */
-export const describeFault = (fault: Fault, unit: 'ohm' | 'V' = 'ohm'): FaultWords => ({ title: faultTitle(fault, unit), ...adviceOn(fault) });
+/** One fault in plain words. */
+export const describeFault = (fault: Fault, unit: FaultUnit = 'ohm'): FaultWords => ({ title: faultTitle(fault, unit), ...adviceOn(fault) });
 
 function adviceOn(fault: Fault): Omit<FaultWords, 'title'> {
   switch (fault.kind) {
@@ -96,6 +96,11 @@ function adviceOn(fault: Fault): Omit<FaultWords, 'title'> {
       return {
         cause: 'not switched on, a lead not plugged in, a fuse blown',
         remedy: `Measure at the terminals of ${fault.parts[0]}, then at the pads where it enters the board.`,
+      };
+    case 'reversed-supply':
+      return {
+        cause: 'a plug of the other polarity, exchanged leads, a battery the wrong way round',
+        remedy: `Supply off. Measure the volts at the plug of ${fault.parts[0]} with their sign, then look for what the wrong polarity killed: chips and electrolytics first.`,
       };
     case 'low-supply':
       return {

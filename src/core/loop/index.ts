@@ -1,7 +1,7 @@
 export { figureHelp } from './figureHelp';
 export { cardOf, expectationText, expectedOfCheck, type TargetCard } from './cards';
 export { type LastVerdict, lastVerdict } from './lastVerdict';
-export { entryText, modificationText } from './logText';
+export { entryText, modificationText, unitOfFault } from './logText';
 export { lotFindings, lotText } from './lots';
 export { orientationCard } from './orientation';
 export { type Pile, pileOf } from './pile';

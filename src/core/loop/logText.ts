@@ -10,12 +10,18 @@ import {
   type RoomName,
   type UnknownEntry,
 } from '../kit';
-import { faultTitle } from '../fault';
+import { type Fault, faultTitle, type FaultUnit } from '../fault';
 import { print, printNominal } from '../quantity';
 import { factsOf, LOOSE_FACTS, type MeterMode, unitOf } from '../vocabulary';
 import { lineTitle } from './lineWords';
 
 const shown = (reading: ReadingValue, mode: MeterMode | null) => (reading === 'over' ? 'over-range' : print(reading, mode && unitOf(mode)));
+
+/** Unit in which the value of a fault's part is said. */
+export function unitOfFault(kit: Pick<KitState, 'sheet'>, fault: Fault): FaultUnit {
+  const kind = kit.sheet.lines.find((l) => fault.parts.some((p) => l.refs.includes(p)))?.kind;
+  return kind === 'zener' ? 'V' : kind === 'capacitor' || kind === 'electrolytic' ? 'F' : 'ohm';
+}
 
 /** One entry of the log in a sentence. */
 export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
@@ -74,7 +80,7 @@ export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
     case 'prepared':
       return `${stage(e.stage)?.title ?? e.stage}: made ready (${e.confirmed})`;
     case 'ruled-out':
-      return `Looked, and not this: ${faultTitle(e.fault)}${e.note ? ` (${e.note})` : ''}`;
+      return `Looked, and not this: ${faultTitle(e.fault, unitOfFault(kit, e.fault))}${e.note ? ` (${e.note})` : ''}`;
     case 'examined':
       return `${line(e.line)}, genuine or not: ${e.title}${e.figure || e.sign.startsWith('origin/') ? '' : e.seen ? ', yes' : ', no'}`;
     case 'symptom':
@@ -82,7 +88,7 @@ export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
     case 'traced':
       return `${e.pads[0]} to ${e.pads[1]}: ${e.beep ? 'beeps' : 'no beep'}`;
     case 'found':
-      return `Found: ${faultTitle(e.fault)} (${Math.round(100 * e.probability)} %)`;
+      return `Found: ${faultTitle(e.fault, unitOfFault(kit, e.fault))} (${Math.round(100 * e.probability)} %)`;
     case 'repaired':
       return `Repaired ${e.refs.join(', ') || 'the board'}: ${e.note}`;
     case 'modified':

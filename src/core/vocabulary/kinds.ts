@@ -9,6 +9,7 @@ export type LooseKind = (typeof LOOSE_KINDS)[number];
 export const BOARD_KINDS = [
   'supply',
   'fuse',
+  'contact',
   'resistor',
   'capacitor',
   'electrolytic',
@@ -80,9 +81,9 @@ export const KIND_FACTS = {
   socket: { ...nothing, word: 'socket' },
   crystal: { ...nothing, word: 'crystal', unit: 'Hz', tolerance: about(0.0001) },
   connector: { ...nothing, word: 'connector' },
-  switch: { ...nothing, word: 'switch' },
+  switch: { ...nothing, word: 'switch', board: 'contact' },
   mechanical: { ...nothing, word: 'mechanical part' },
-  link: { ...nothing, word: 'wire link' },
+  link: { ...nothing, word: 'wire link', board: 'contact' },
   other: { ...nothing, word: 'part' },
 } as const satisfies Readonly<Record<string, KindFacts>>;
 

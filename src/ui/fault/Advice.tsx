@@ -3,9 +3,9 @@ import type { ReactNode } from 'react';
 import type { Findings, TableRow } from '@/core/diagnose';
 import { describeFaults, type Fault } from '@/core/fault';
 import type { KitState } from '@/core/kit';
-import { observableOfTarget, targetOfObservable } from '@/core/loop';
+import { observableOfTarget, targetOfObservable, unitOfFault } from '@/core/loop';
 import styles from './Fault.module.css';
-import { percent, rowTitle, unitOfFault } from './words';
+import { percent, rowTitle } from './words';
 
 /** From here on the screen calls the case settled (choice of this product). */
 const SETTLED = 0.8;

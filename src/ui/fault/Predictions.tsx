@@ -2,10 +2,11 @@ import { Table, type TableProps } from 'antd';
 import { useMemo } from 'react';
 import { type Findings, type PredictedCell, shownSuspects, type TableRow } from '@/core/diagnose';
 import { describeFaults } from '@/core/fault';
+import { unitOfFault } from '@/core/loop';
 import type { KitState } from '@/core/kit';
 import { predictedText, seenText } from './evidence';
 import styles from './Fault.module.css';
-import { rowTitle, unitOfFault } from './words';
+import { rowTitle } from './words';
 
 /** What was seen, what a healthy board shows, what each suspect would show; what to read next last. */
 export function Predictions({ kit, findings }: { kit: KitState; findings: Findings }) {

@@ -3,6 +3,7 @@ import { Button } from 'antd';
 import { lazy, Suspense, useMemo } from 'react';
 import { faultySuspects, type Findings, workOf, workReasons } from '@/core/diagnose';
 import { describeFaults, type Fault } from '@/core/fault';
+import { unitOfFault } from '@/core/loop';
 import type { KitState } from '@/core/kit';
 import { circuitOf } from '@/core/stage';
 import { useBench } from '@/store/bench';
@@ -10,7 +11,7 @@ import { VerdictMark } from '../drawn/VerdictMark';
 import zones from '../shell/zones.module.css';
 import { evidenceOf, type Told } from './evidence';
 import styles from './Fault.module.css';
-import { keyOf, percent, unitOfFault } from './words';
+import { keyOf, percent } from './words';
 
 const Around = lazy(() => import('./Around').then((m) => ({ default: m.Around })));
 

@@ -2,10 +2,11 @@ import { Button, Progress } from 'antd';
 import { useMemo } from 'react';
 import { type Findings, workOf, workReasons } from '@/core/diagnose';
 import { describeFaults } from '@/core/fault';
+import { unitOfFault } from '@/core/loop';
 import type { KitState } from '@/core/kit';
 import zones from '../shell/zones.module.css';
 import styles from './Fault.module.css';
-import { keyOf, percent, unitOfFault } from './words';
+import { keyOf, percent } from './words';
 
 const LEAST_SHOWN = 0.005;
 const MUCH_UNEXPLAINED = 0.3;

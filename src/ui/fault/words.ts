@@ -3,12 +3,6 @@ import { type Fault, faultKey } from '@/core/fault';
 import type { KitState } from '@/core/kit';
 import { targetOfObservable } from '@/core/loop';
 
-/** Unit in which the value of a fault's part is said. */
-export function unitOfFault(kit: KitState, fault: Fault): 'ohm' | 'V' {
-  const line = kit.sheet.lines.find((l) => fault.parts.some((p) => l.refs.includes(p)));
-  return line?.kind === 'zener' ? 'V' : 'ohm';
-}
-
 export const percent = (p: number) => (p > 0.995 ? '> 99 %' : p < 0.01 ? '< 1 %' : `${Math.round(100 * p)} %`);
 
 /** Title of a row; with the stage where the same title stands twice. */

@@ -1,10 +1,11 @@
 import { Table } from 'antd';
 import { describeFault, describeFaults } from '@/core/fault';
+import { unitOfFault } from '@/core/loop';
 import type { KitState } from '@/core/kit';
 import { print } from '@/core/quantity';
 import { placeOf, unitOf } from '@/core/vocabulary';
 import type { ResultOf } from '@/store/results';
-import { percent, rowTitle, unitOfFault } from '../fault/words';
+import { percent, rowTitle } from '../fault/words';
 import zones from '../shell/zones.module.css';
 
 type Review = NonNullable<ResultOf<'practiceStanding'>['review']>;

@@ -1,0 +1,58 @@
+import { type Circuit, findPart, isRunning } from '../circuit';
+import { type Board, type BoardPart, elementsOfPart } from './board';
+import { isDip, portNets } from './chip';
+import { type Fault } from './fault';
+import { isFitted, listFaults } from './list';
+import { commonNet, legPins } from './several';
+
+/** A capacitor of a wrong decade: misread codes are off by ten (common practice, no source). */
+const DECADES = [10, 0.1];
+const LEAKY = new Set<BoardPart['kind']>(['capacitor', 'electrolytic']);
+
+/**
+ * All single faults of a board on a bench, healthy first: those of `listFaults`, and those that a parts list cannot tell of.
+ * Supplies that are not connected, sag or are the wrong way round; leaky capacitors, and in circuits that move such of a wrong
+ * decade; chips turned in their holes or in each other's sockets; legs of networks and ends of tracks.
+ */
+export function listBenchFaults(circuit: Circuit, board: Board): Fault[] {
+  const fitted = board.parts.filter((p) => isFitted(circuit, p));
+  const moves = isRunning(circuit);
+  return [...listFaults(circuit, board), ...fitted.flatMap((part) => ownFaults(circuit, part, moves)), ...exchangedChips(circuit, fitted)];
+}
+
+function ownFaults(circuit: Circuit, part: BoardPart, moves: boolean): Fault[] {
+  const parts = [part.ref] as const;
+  const plain = (...kinds: ('no-supply' | 'low-supply' | 'reversed-supply' | 'leaky' | 'turned')[]) =>
+    kinds.map((kind): Fault => ({ kind, parts, detail: {} }));
+  if (part.kind === 'supply') return plain('no-supply', 'low-supply', ...(isDirect(circuit, part) ? (['reversed-supply'] as const) : []));
+  if (LEAKY.has(part.kind))
+    return [
+      ...plain('leaky'),
+      ...(moves && part.value !== null
+        ? DECADES.map((by): Fault => ({ kind: 'wrong-value', parts, detail: { value: Number((part.value! * by).toPrecision(12)) } }))
+        : []),
+    ];
+  if (part.kind === 'chip') return isDip(circuit, part.element) ? plain('turned') : [];
+  if (part.elements) {
+    const legs = legPins(circuit, part).map((pin): Fault => ({ kind: 'open-pin', parts, detail: { pin } }));
+    return [...legs, ...(commonNet(circuit, part) === null ? [] : plain('turned'))];
+  }
+  return [];
+}
+
+/** A supply of DC volts: only such a one can be the wrong way round. */
+function isDirect(circuit: Circuit, part: BoardPart): boolean {
+  const source = findPart(circuit, part.element);
+  return source?.kind === 'V' && source.dc !== 0 && source.wave === null;
+}
+
+/** Chips of different types with as many legs, each in the other's place. */
+function exchangedChips(circuit: Circuit, parts: readonly BoardPart[]): Fault[] {
+  const chips = parts.filter((p) => p.kind === 'chip' && p.model !== null);
+  const legs = (p: BoardPart) => portNets(circuit, p.element).size;
+  return chips.flatMap((a, i) =>
+    chips
+      .slice(i + 1)
+      .flatMap((b): Fault[] => (a.model !== b.model && legs(a) === legs(b) && legs(a) > 0 ? [{ kind: 'swapped', parts: [a.ref, b.ref], detail: {} }] : [])),
+  );
+}

@@ -1,0 +1,192 @@
+/**
+ * Faults of networks, tracks, chips, contacts and supplies: on a board that has one it stands first, on a healthy one and on one
+ * with another fault it does not. Readings are those of the faulty circuit itself, solved at rest.
+ */
+import { operatingPoint, steadyState, statisticsOf } from '@/core/circuit';
+import { diagnoserOf, findSuspects } from '@/core/diagnose';
+import { applyFault, type Fault, faultKey } from '@/core/fault';
+import { type KitState, type Line, sheetWith, type Stage } from '@/core/kit';
+import { unitOfFault } from '@/core/loop';
+import { boardOf, circuitAt, circuitOf, setupOf } from '@/core/stage';
+import { investigationOf, kitOf, log } from '../support/kits';
+
+const DECK = `Rows of pins
+V1 vc 0 9
+R1 vc p 1k
+RN1a p q1 2.2k
+RN1b p q2 4.7k
+RN1c p q3 10k
+R2 q1 0 1k
+R3 q2 0 2k
+R4 q3 0 3k
+RW1 vc vl 0.01
+RV1a vl w 3k
+RV1b w 0 7k
+R5 w a 10k
+RS1 vl s 0.05
+R13 s 0 4.7k
+XU1 a b 0 0 c d e vc CHIP
+XU2 b d 0 0 f g h vc OTHER
+R6 b 0 5k
+R7 c 0 4k
+R8 d 0 6k
+R9 e 0 8k
+R10 f 0 5k
+R11 g 0 4k
+R12 h 0 9k
+.subckt CHIP 1 2 3 4 5 6 7 8
+R1 8 2 2k
+R2 1 4 10k
+R3 8 5 3k
+R4 8 6 20k
+R5 7 3 1k
+R6 8 7 9k
+.ends
+.subckt OTHER 1 2 3 4 5 6 7 8
+R1 1 4 20k
+R2 2 3 30k
+R7 8 5 4k
+R3 8 6 1k
+R4 8 7 6k
+R5 3 4 1k
+.ends
+.end`;
+const line = (kind: Line['kind'], value: number | null, ...refs: string[]): Line => ({
+  id: refs.join(),
+  refs,
+  kind,
+  value,
+  tolerance: [-0.01, 0.01],
+  label: refs.join(),
+  quantity: refs.length,
+});
+const LINES: Line[] = [
+  ...([1, 1, 2, 3, 10, 5, 4, 6, 8, 5, 4, 9, 4.7] as const).map((k, i) => line('resistor', 1000 * k, `R${i + 1}`)),
+  line('network', null, 'RN1'),
+  line('trimmer', 10000, 'RV1'),
+  { ...line('ic', null, 'U1'), type: 'CHIP' },
+  { ...line('ic', null, 'U2'), type: 'OTHER' },
+  line('link', null, 'W1'),
+  line('switch', null, 'S1'),
+];
+const NETS = ['vc', 'p', 'q1', 'q2', 'q3', 'vl', 'w', 'a', 's', 'b', 'c', 'd', 'e', 'f', 'g', 'h'];
+const CHECKS: Stage['checks'] = [...NETS.map((net) => ({ id: net, what: 'measure', title: net, mode: 'dcv', red: { net }, black: { net: '0' } }) as const)];
+const kit = (): KitState =>
+  kitOf(
+    sheetWith({
+      title: 'rows of pins',
+      lines: LINES,
+      circuit: { deck: DECK, neighbours: [] },
+      stages: [
+        { id: 'on', title: 'On', kind: 'power', fits: LINES.flatMap((l) => l.refs), supplies: [{ source: 'V1', volts: 9, limit: 0.2 }], checks: CHECKS },
+      ],
+    }),
+  );
+
+/** What is suspected when the board shows what this fault makes of it. */
+function suspected(fault: Fault) {
+  const k = kit();
+  const setup = setupOf(k);
+  const whole = circuitOf(setup.sheet);
+  const circuit = circuitAt(setup, whole, k.sheet.stages[0]!);
+  const { nodes } = operatingPoint(applyFault(circuit, boardOf(setup, whole), fault).circuit);
+  const read = log(k, ...NETS.map((net) => ({ kind: 'read', stage: 'on', check: net, reading: nodes[net] ?? 0, meter: 'handheld' }) as const));
+  const investigation = investigationOf(read)!;
+  return findSuspects(investigation, diagnoserOf(investigation));
+}
+
+const one = (kind: 'open' | 'turned' | 'reversed-supply', part: string): Fault => ({ kind, parts: [part], detail: {} });
+const OWN: Fault[] = [
+  one('turned', 'RN1'),
+  one('turned', 'RV1'),
+  one('turned', 'U1'),
+  one('open', 'U2'),
+  { kind: 'swapped', parts: ['U1', 'U2'], detail: {} },
+  { kind: 'open-pin', parts: ['RN1'], detail: { pin: '3' } },
+  { kind: 'open-pin', parts: ['RV1'], detail: { pin: '3' } },
+  { kind: 'open-pin', parts: ['U1'], detail: { pin: '8' } },
+  one('reversed-supply', 'V1'),
+  one('open', 'W1'),
+  one('open', 'S1'),
+];
+const keys = new Set(OWN.map(faultKey));
+
+test.each(OWN.map((f) => [faultKey(f), f] as const))('%s stands first on a board that has it', (key, fault) => {
+  const { suspects, alike } = suspected(fault);
+  const group = alike.find((g) => g.includes(0)) ?? [0];
+  expect(group.map((i) => suspects[i]!.faults.map(faultKey).join())).toContain(key);
+});
+test('on a healthy board, and with a plain resistor open, none of them is', () => {
+  for (const [fault, first] of [
+    [{ kind: 'healthy', parts: [], detail: {} }, ''],
+    [one('open', 'R3'), 'open|R3'],
+  ] as const) {
+    const { suspects } = suspected(fault);
+    expect(suspects[0]!.faults.map(faultKey).join()).toBe(first);
+    const own = suspects.filter((s) => s.faults.some((f) => keys.has(faultKey(f))));
+    expect(own.reduce((sum, s) => sum + s.probability, 0)).toBeLessThan(0.1);
+  }
+});
+
+describe('a capacitor of a wrong decade', () => {
+  const FLASHER = `Two lamps in turn
+V1 vcc 0 9
+R1 vcc c1 1k
+R2 vcc c2 1k
+R3 vcc b1 47k
+R4 vcc b2 47k
+C1 c1 b2 1u
+C2 c2 b1 1u
+Q1 c1 b1 0 NS
+Q2 c2 b2 0 NS
+.ic V(c1)=0 V(b2)=-3
+.model NS NPN(IS=1.5E-14 BF=250 VAF=80 BR=4 RC=0.5 RE=0.1)
+.end`;
+  const measures = [
+    { id: 'f', mode: 'frequency', net: 'c1' },
+    { id: 'c1', mode: 'dcv', net: 'c1' },
+    { id: 'c2', mode: 'dcv', net: 'c2' },
+  ] as const;
+  const lines = [
+    ...['R1', 'R2'].map((r) => line('resistor', 1000, r)),
+    ...['R3', 'R4'].map((r) => line('resistor', 47000, r)),
+    ...['C1', 'C2'].map((r) => line('capacitor', 1e-6, r)),
+    ...['Q1', 'Q2'].map((r) => ({ ...line('npn', null, r), type: 'NS' })),
+  ];
+  const flasher = kitOf(
+    sheetWith({
+      title: 'flasher',
+      lines,
+      circuit: { deck: FLASHER, neighbours: [] },
+      stages: [
+        {
+          id: 'run',
+          title: 'Running',
+          kind: 'run',
+          fits: lines.flatMap((l) => l.refs),
+          supplies: [{ source: 'V1', volts: 9, limit: 0.2 }],
+          checks: measures.map(({ id, mode, net }) => ({ id, what: 'measure', title: id, mode, red: { net }, black: { net: '0' } })),
+        },
+      ],
+    }),
+  );
+  const fault: Fault = { kind: 'wrong-value', parts: ['C1'], detail: { value: 1e-7 } };
+
+  test('on a board that runs it is found by its beat, and said in farads', () => {
+    const setup = setupOf(flasher);
+    const whole = circuitOf(setup.sheet);
+    const faulty = applyFault(circuitAt(setup, whole, flasher.sheet.stages[0]!), boardOf(setup, whole), fault).circuit;
+    const { settled } = steadyState(faulty, ['c1', 'c2'], {});
+    const of = (net: string) => statisticsOf(settled.times, settled.volts[net]!);
+    const seen = { f: of('c1').frequency!, c1: of('c1').average, c2: of('c2').average };
+    const read = log(flasher, ...measures.map(({ id }) => ({ kind: 'read', stage: 'run', check: id, reading: seen[id], meter: 'handheld' }) as const));
+    const investigation = investigationOf(read)!;
+    const { suspects } = findSuspects(investigation, diagnoserOf(investigation));
+    expect(suspects[0]!.faults.map(faultKey)).toEqual([faultKey(fault)]);
+    expect(unitOfFault(flasher, fault)).toBe('F');
+  });
+  test('on a board at rest it is not thought of: nothing there would tell', () => {
+    const resting = suspected(one('open', 'R13'));
+    expect(resting.suspects.flatMap((s) => s.faults).filter((f) => f.kind === 'wrong-value' && f.parts[0].startsWith('C'))).toEqual([]);
+  });
+});
