@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { type Circuit, ownerOf } from '@/core/circuit';
+import { type Circuit, connectionsOf, ownerOf } from '@/core/circuit';
 import { type KitState, patch, type Ref } from '@/core/kit';
 import { elementsOf } from '@/core/stage';
 import { factsOf } from '@/core/vocabulary';
@@ -17,8 +17,13 @@ export function DeckNames({ kit, circuit }: { kit: KitState; circuit: Circuit })
     const refs = kit.sheet.lines.flatMap((l) => (factsOf(l.kind).board === null || l.notFitted ? [] : l.refs));
     const standFor = (ref: Ref) => elementsOf(kit.sheet, circuit, ref);
     const taken = new Set(refs.flatMap(standFor).map((e) => ownerOf(e).toLowerCase()));
-    const owners = [...new Set(circuit.parts.filter((p) => p.kind !== 'V' && p.kind !== 'I').map((p) => ownerOf(p.name)))];
-    return { asked: refs.filter((r) => named[r] !== undefined || standFor(r).length === 0), free: owners.filter((o) => !taken.has(o.toLowerCase())) };
+    // From the deck, not the circuit: a chip of which only the pins are known has nothing inside.
+    const owners = connectionsOf(kit.sheet.circuit?.deck ?? '').flatMap((c) => (/^[VI]/i.test(c.name) ? [] : [c.name]));
+    const free = owners.filter((o) => !taken.has(o.toLowerCase()));
+    // Few decks hold their switches and links: they are asked for while an element is left over.
+    const contacts = new Set(kit.sheet.lines.flatMap((l) => (factsOf(l.kind).board === 'contact' ? l.refs : [])));
+    const isAsked = (r: Ref) => named[r] !== undefined || (standFor(r).length === 0 && (free.length > 0 || !contacts.has(r)));
+    return { asked: refs.filter(isAsked), free };
   }, [kit.sheet, circuit, named]);
   if (asked.length === 0) return null;
   const say = (ref: Ref, element: string | null) => {

@@ -1,8 +1,9 @@
 import { AimOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
-import { AutoComplete, Button, Flex, Form, type FormRule, Input, Select, Space, Switch } from 'antd';
+import { AutoComplete, Button, Flex, Form, type FormRule, Input, Space, Switch } from 'antd';
 import { lazy, Suspense, useState } from 'react';
 import type { Unit } from '@/core/quantity';
 import { Choose } from '../../form/Choose';
+import { Names } from '../../form/Names';
 import { quantityRule, readQuantity, required } from '../../form/rules';
 import { type Field, readTolerance } from './fields';
 import styles from './Records.module.css';
@@ -69,9 +70,7 @@ function inputOf(field: Exclude<Field, { type: 'rows' | 'pair' | 'limits' }>) {
     case 'place':
       return <Probed label={field.label} options={field.places} {...hint} />;
     case 'names':
-      return (
-        <Select mode="tags" defaultActiveFirstOption={false} tokenSeparators={[',', ' ', ';']} options={field.options.map((value) => ({ value }))} {...hint} />
-      );
+      return <Names options={field.options} {...hint} />;
     default:
       return <Input autoComplete="off" spellCheck={false} maxLength={MOST_LETTERS} {...hint} />;
   }
