@@ -17,7 +17,7 @@ import {
 } from '@/core/specimen';
 import { applyFaults, type Board } from '@/core/fault';
 import { expectationOf, type Line, type ObserveCheck, offsetOf, type ReadingValue, type Stage } from '@/core/kit';
-import { type MeterProfile, rangeFor, uncertaintyIn } from '@/core/meter';
+import { rangeFor } from '@/core/meter';
 import { boardOf, circuitAt, circuitOf, sceneOf, showsSign } from '@/core/stage';
 import { factsOf, type MeterMode } from '@/core/vocabulary';
 import { randomStream } from '@/core/statistics';
@@ -82,7 +82,7 @@ export function readPiece(practice: Practice, line: Line, piece: number, attempt
   if (!expected || value === null) return null;
   const meter = practice.setup.meter;
   const leads = expected.mode === 'ohms' ? (practice.standIn?.leads ?? 0) : 0;
-  return display(meter, expected.mode, value + leads + offsetOf(meter, expected.mode), randomStream(hash(`${line.id}/${piece}/${attempt}`)));
+  return display(practice, expected.mode, value + leads + offsetOf(meter, expected.mode), `${line.id}/${piece}/${attempt}`);
 }
 
 /** What the simulated meter shows at an observable of a stage; null when the board has no such point. */
@@ -97,7 +97,7 @@ export function readBoard(practice: Practice, stage: Stage, observableId: string
   const value = restingValue(practice, { board, scenes: [atRest(one)], meter }) ?? runningValue(practice, board, one);
   if (value === null || value === 'over') return value;
   const leads = observable.mode === 'ohms' ? (practice.standIn?.leads ?? 0) : 0;
-  return display(meter, observable.mode, value + leads, randomStream(hash(`${observableId}/${attempt}`)));
+  return display(practice, observable.mode, value + leads, `${observableId}/${attempt}`);
 }
 
 /** True value of the only observable of a problem, where an operating point tells it. */
@@ -153,15 +153,22 @@ function trueBoard(practice: Practice, whole: Circuit): Board {
   };
 }
 
-/** A value as a display shows it: error within the meter's accuracy, rounded to its step, or over-range. */
-function display(meter: MeterProfile, mode: MeterMode, value: number, random: () => number): ReadingValue | null {
+/**
+ * A value as a display shows it. The percent part of a meter's accuracy is a gain error: one number for all readings of one range
+ * of this very instrument. Counts come anew with every reading (`of` names it), then the display rounds; or it is over-range.
+ */
+function display({ setup: { meter }, standIn }: Practice, mode: MeterMode, value: number, of: string): ReadingValue | null {
   const range = rangeFor(meter, mode, value);
   if (!range) return null;
   if (Math.abs(value) > range.upTo) return 'over';
-  const error = (random() * 2 - 1) * uncertaintyIn(range, value).halfWidth * 0.8;
-  const shown = Math.round((value + error) / range.resolution) * range.resolution;
-  return Number(shown.toPrecision(8));
+  const seed = standIn?.seed ?? 0;
+  const off = (what: string) => (randomStream(hash(`${seed}/${what}`))() * 2 - 1) * WITHIN;
+  const gain = 1 + off(`${meter.id}/${mode}/${range.upTo}`) * (range.percent / 100);
+  const counted = value * gain + off(of) * range.counts * range.resolution;
+  return Number((Math.round(counted / range.resolution) * range.resolution).toPrecision(8));
 }
+/** Good instruments keep within this share of what their data sheet allows (common practice, no source). */
+const WITHIN = 0.8;
 
 function hash(text: string): number {
   let h = 2166136261;

@@ -12,9 +12,9 @@ import { at, investigationOf, log, windowsOfKit } from '../support/kits';
 
 const NO_PROGRESS = () => undefined;
 
-const withFault = (kit: KitState, fault: Fault): KitState => ({
+const withFault = (kit: KitState, fault: Fault, seed = 5): KitState => ({
   ...kit,
-  settings: { ...kit.settings, standIn: { fault: hideFault(fault), seed: 5, pieces: {} } },
+  settings: { ...kit.settings, standIn: { fault: hideFault(fault), seed, pieces: {} } },
 });
 
 /** Takes every check of the stages in turn until one fails or all have passed. */
@@ -93,13 +93,14 @@ describe('the demo, with one fault or another on its board', () => {
     expect(rank < 3 || alike).toBe(true);
   });
 
-  test('a healthy board passes every stage, and nobody is accused', () => {
-    const done = powerUp(withFault(kit, { kind: 'healthy', parts: [], detail: {} }), windows);
+  // Boards whose threshold lies low or high, too: near it some healthy specimens would not switch at all.
+  test.each([5, 1, 4, 6, 10])('a healthy board passes every stage, and nobody is accused: specimen %d', (seed) => {
+    const done = powerUp(withFault(kit, { kind: 'healthy', parts: [], detail: {} }, seed), windows);
     expect(deriveStages(done, windows).map((s) => s.status)).toEqual(kit.sheet.stages.map(() => 'passed'));
     const investigation = investigationOf(done)!;
     const [top] = findSuspects(investigation, diagnoserOf(investigation)).suspects;
     expect(top!.faults).toEqual([]);
-    expect(top!.probability).toBeGreaterThan(0.7);
+    expect(top!.probability).toBeGreaterThan(0.6);
   });
 
   test('a repair voids what was read before it: the stage is read anew and passes', () => {

@@ -129,8 +129,8 @@ describe('networks, tracks, chips in two rows and supplies: 2 mV or 0.2 %', () =
   const board: Board = {
     parts: [
       part('V1', 'supply'),
-      part('RN1', 'resistor', { element: 'RN1a', elements: ['RN1a', 'RN1b', 'RN1c'], section: 'network' }),
-      part('RV1', 'resistor', { element: 'RV1a', elements: ['RV1a', 'RV1b'], section: 'control' }),
+      part('RN1', 'resistor', { element: 'RN1a', elements: ['RN1a', 'RN1b', 'RN1c'], body: 'network' }),
+      part('RV1', 'resistor', { element: 'RV1a', elements: ['RV1a', 'RV1b'], body: 'control' }),
       part('U1', 'chip', { element: 'XU1', model: 'CHIP' }),
       part('U2', 'chip', { element: 'XU2', model: 'OTHER' }),
     ],

@@ -3,6 +3,7 @@ import * as fc from 'fast-check';
 import { connectionsOf, findPart, operatingPoint, readDeck } from '@/core/circuit';
 import { answerPin, isLoose, nextPin, suppliesIn, walkFindings, walkOf, type WalkPart, type WalkPin, type WalkSupply } from '@/core/draft';
 import type { Line } from '@/core/kit';
+import { controlOf, elementsOf, netAtPin, withPinCut } from '@/core/stage/elements';
 
 const line = (ref: string, kind: Line['kind'], value: number | null, more: Partial<Line> = {}): Line => ({
   id: ref,
@@ -117,6 +118,61 @@ describe('what does not close is said', () => {
   });
 });
 
+describe('networks, crystals and connectors have their pins too', () => {
+  const lines = [
+    line('RN1', 'network', 4700, { package: 'SIL-4' }),
+    line('RN2', 'network', 1000, { package: 'SIL-4', label: '2 x 1k isolated' }),
+    line('Y1', 'crystal', 4e6),
+    line('J1', 'connector', null, { label: 'header 3 pins' }),
+  ];
+  const deck = walk(lines, [
+    ['J1.1', 'vcc'],
+    ['J1.2', 'sig'],
+    ['J1.3', 'ground'],
+    ['RN1.1', 'vcc'],
+    ['RN1.2', 'a'],
+    ['RN1.3', 'b'],
+    ['RN1.4', 'sig'],
+    ['RN2.1', 'a'],
+    ['RN2.2', 'ground'],
+    ['RN2.3', 'b'],
+    ['RN2.4', 'ground'],
+    ['Y1.1', 'a'],
+    ['Y1.2', 'b'],
+    ['V1.+', 'vcc'],
+    ['V1.-', 'ground'],
+  ]);
+  test('a row from its first pin, or in pairs where the list says isolated; solved as drawn', () => {
+    const { circuit, diagnostics } = readDeck(deck);
+    expect(diagnostics.filter((d) => d.severity === 'error')).toEqual([]);
+    const { nodes } = operatingPoint(circuit);
+    // 4.7 k from 9 V into 1 k (divider); the crystal carries nothing at rest, the signal pin is held at the rail.
+    expect(nodes['a']).toBeCloseTo(9 / 5.7, 4);
+    expect(nodes['b']).toBeCloseTo(9 / 5.7, 4);
+    expect(nodes['sig']).toBeCloseTo(9, 3);
+  });
+  test('the walk goes on where it was left, and nobody is told that a plug has no model', () => {
+    const parts = walkOf(lines, deck, [SUPPLY]);
+    expect(nextPin(parts)).toBeNull();
+    expect(walkFindings(parts).join(' ')).not.toContain('no model');
+    expect(nextPin(walkOf([...lines, line('RN3', 'network', 1e4, { package: 'SIL-3' })], deck, [SUPPLY]))).toMatchObject({ ref: 'RN3', name: '1' });
+  });
+  test('each is one part of the list for the rest of the program', () => {
+    const { circuit } = readDeck(deck);
+    const sheet = { circuit: { deck, neighbours: [] } };
+    expect(elementsOf(sheet, circuit, 'RN1')).toHaveLength(3);
+    expect(elementsOf(sheet, circuit, 'RN2')).toHaveLength(2);
+    // Its pins are read and cut like those of any part; two sections that do not meet are no control.
+    expect(['1', '2', '3', '4', '5'].map((pin) => netAtPin(sheet, circuit, 'RN1', pin))).toEqual(['vcc', 'a', 'b', 'sig', null]);
+    expect(['1', '2', '3', '4'].map((pin) => netAtPin(sheet, circuit, 'RN2', pin))).toEqual(['a', '0', 'b', '0']);
+    expect(controlOf(circuit, 'RN2')).toBeNull();
+    const volts = (pin: string) => operatingPoint(withPinCut(sheet, circuit, 'RN1', pin)).nodes['a'];
+    expect(volts('2')).toBeCloseTo(0, 6);
+    expect(volts('3')).toBeCloseTo(9 / 5.7, 4);
+    expect(volts('1')).toBeLessThan(0.01);
+  });
+});
+
 test('a regulator behind a winding, and a dual op-amp, come with the models of their kind', () => {
   const lines = [line('U1', 'regulator', null, { label: '7805', type: '7805' }), line('U2', 'opamp', null, { label: 'LM358', type: 'LM358' })];
   const winding: WalkSupply = { ref: 'V1', volts: 9, kind: 'winding' };
@@ -146,8 +202,12 @@ const KINDS = [
   ['Q', 'npn', 3],
   ['M', 'nmos', 3],
   ['RV', 'trimmer', 3],
+  ['RN', 'network', 4],
+  ['Y', 'crystal', 2],
+  ['J', 'connector', 3],
 ] as const;
-const drawing = fc.array(fc.record({ kind: fc.nat(KINDS.length - 1), nets: fc.array(fc.nat(6), { minLength: 3, maxLength: 3 }) }), {
+const BODIES: Readonly<Record<string, string>> = { network: 'SIL-4', connector: '3 pins' };
+const drawing = fc.array(fc.record({ kind: fc.nat(KINDS.length - 1), nets: fc.array(fc.nat(6), { minLength: 4, maxLength: 4 }) }), {
   minLength: 1,
   maxLength: 12,
 });
@@ -155,7 +215,10 @@ const drawing = fc.array(fc.record({ kind: fc.nat(KINDS.length - 1), nets: fc.ar
 test('law: pin by pin, in any words, the netlist is the one that was drawn', () => {
   fc.assert(
     fc.property(drawing, fc.infiniteStream(fc.nat(2)), (parts, words) => {
-      const lines = parts.map((p, i) => line(`${KINDS[p.kind]![0]}${i + 1}`, KINDS[p.kind]![1], 1000));
+      const lines = parts.map((p, i) => {
+        const [letter, kind] = KINDS[p.kind]!;
+        return line(`${letter}${i + 1}`, kind, 1000, BODIES[kind] ? { package: BODIES[kind] } : {});
+      });
       const netOf = (pin: WalkPin) => (pin.ref === 'V1' ? [1, 0][pin.index]! : parts[lines.findIndex((l) => l.refs[0] === pin.ref)]!.nets[pin.index]!);
       let deck = '';
       const state = (): WalkPart[] => walkOf(lines, deck, [SUPPLY]);

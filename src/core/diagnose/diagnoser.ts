@@ -1,5 +1,6 @@
 import { type Board, type Fault, faultKey, HEALTHY, listFaults } from '../fault';
 import { rangeFor } from '../meter';
+import { clustersOf } from './clusters';
 import { columnMoments, errorCovariance, FLOOR, type Noise, readingNoise, varianceOf } from './noise';
 import { mutualInformation } from './information';
 import { logAnyLooks, logLooks, type Looked } from './looks';
@@ -214,7 +215,9 @@ export class Diagnoser {
     const spreads = c.fine ? this.spreads : this.spreads.slice(-1);
     const { states } = sampler;
     c.components = spreads.flatMap((spread, k) =>
-      Array.from({ length: states }, (_, state) => ({ sample: sampler.draw(k * 1000, count, spread, state), weight: spread.weight / states })),
+      Array.from({ length: states }, (_, state) => sampler.draw(k * 1000, count, spread, state)).flatMap((sample) =>
+        clustersOf(sample).map((cluster): Component => ({ sample: cluster.sample, weight: (cluster.share * spread.weight) / states })),
+      ),
     );
     c.coarse ??= c.components;
     if (c.fine) this.samplers.delete(c);

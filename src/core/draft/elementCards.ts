@@ -1,7 +1,7 @@
 import { ledModel, type LibraryItem, MODELS, zenerModel } from '../circuit';
 import type { Line, Ref } from '../kit';
 import { cardFor } from '../typecard';
-import { OPAMP_PINS } from '../vocabulary';
+import { OPAMP_PINS, packageOf } from '../vocabulary';
 
 /** A part of the list as the drawing shows it: its pins, and the cards that stand for it in a deck. */
 export interface DrawnPart {
@@ -29,6 +29,8 @@ const USUAL = {
 } as const;
 const CLOSED_OHMS = 0.05;
 const LINK_OHMS = 0.01;
+/** A crystal at rest is its holder, farads (common practice, no source). */
+const HOLDER_FARADS = 5e-12;
 /** Drop-out and own current of fixed regulators (common types, from memory). */
 const DROP_VOLTS = 2;
 
@@ -91,6 +93,12 @@ export function drawnPart(line: Line, ref: Ref): DrawnPart | null {
     case 'njf':
     case 'pjf':
       return three('J', ['D', 'G', 'S'], MODELS[line.kind]);
+    case 'network':
+      return network(line, ref);
+    case 'crystal':
+      return { ...two('C', HOLDER_FARADS), modelled: false };
+    case 'connector':
+      return pinsAlone(ref, numbered(pinsOf(line)));
     case 'opamp':
     case 'regulator':
     case 'timer':
@@ -99,6 +107,34 @@ export function drawnPart(line: Line, ref: Ref): DrawnPart | null {
     default:
       return null;
   }
+}
+
+/** A row of resistors: from its pin 1 to each of the others, or between pins in pairs where the list says isolated. */
+function network(line: Line, ref: Ref): DrawnPart {
+  const ohms = line.value ?? USUAL.resistor;
+  const pins = numbered(pinsOf(line));
+  const isolated = /isolat|separate|einzel|getrennt/i.test(`${line.label} ${line.note ?? ''}`);
+  const card = (k: number, a: string, b: string) => `${letterFirst('R', ref)}${SECTIONS[k]!} ${a} ${b} ${ohms}`;
+  return {
+    pins,
+    cards: (nets) =>
+      isolated
+        ? Array.from({ length: Math.floor(nets.length / 2) }, (_, k) => card(k, nets[2 * k]!, nets[2 * k + 1]!))
+        : nets.slice(1).map((net, k) => card(k, nets[0]!, net)),
+    needs: [],
+    modelled: true,
+  };
+}
+const SECTIONS = 'abcdefghijklmnopqrstuvwxyz';
+
+const numbered = (count: number) => Array.from({ length: count }, (_, i) => String(i + 1));
+/** As many pins as its body has, and as a network or a connector can have. */
+const pinsOf = (line: Line) => Math.min(SECTIONS.length, Math.max(2, packageOf(line).pads.length));
+
+/** Its pins keep their nets; what it does is not computed. */
+function pinsAlone(ref: Ref, pins: readonly string[]): DrawnPart {
+  const model = hollow(pins.length);
+  return { pins, cards: (nets) => [`X${ref} ${nets.join(' ')} ${model.name}`], needs: [model], modelled: false };
 }
 
 function diodeModel(line: Line): LibraryItem {
@@ -126,8 +162,7 @@ function chip(line: Line, ref: Ref): DrawnPart {
   const pins = Object.values(cardFor(line, [])?.pins ?? {})[0];
   if (line.kind === 'opamp' && (pins?.length ?? 5) <= 5) return as(OPAMP_PINS, [MODELS.opamp], 'OPAMP');
   if (line.kind === 'opamp' && pins?.length === DUAL_PINS) return as(pins, [MODELS.opamp, DUAL], DUAL.name);
-  const named = pins ?? Array.from({ length: pinCountOf(line) }, (_, i) => String(i + 1));
-  return { ...as(named, [hollow(named.length)], hollow(named.length).name), modelled: false };
+  return pinsAlone(ref, pins ?? numbered(Math.max(packageOf(line).pads.length, 3)));
 }
 
 const DUAL_PINS = 8;
@@ -140,9 +175,6 @@ Xb inpb innb vp vn outb OPAMP
 .ends DUALOPAMP`,
   source: 'two of the op-amp above',
 };
-
-const USUAL_PINS = 8;
-const pinCountOf = (line: Line) => Number(/(?:DIP|SO|SIL|TO)-?\D{0,3}(\d{1,2})\b/i.exec(line.package ?? '')?.[1] ?? USUAL_PINS);
 
 /** A chip that nobody can compute: its pins keep their nets, nothing is inside. */
 export const hollow = (pins: number): LibraryItem => ({

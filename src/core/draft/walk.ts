@@ -236,11 +236,13 @@ export function walkFindings(parts: readonly WalkPart[]): string[] {
       if (p.state === 'nowhere')
         found.push(SUPPLY_PIN.test(p.name) ? `${part.ref} has no supply: ${p.name} goes nowhere.` : `${part.ref}.${p.name} goes nowhere.`);
     }
-    if (!part.drawn.modelled && asked.length === part.pins.length)
+    if (!part.drawn.modelled && !PASSIVE.has(part.line?.kind) && asked.length === part.pins.length)
       found.push(`${part.ref} (${part.label}) has no model: its pins are known, what it does is not. Windows at its outputs are typed.`);
   }
   return found;
 }
+/** Nobody misses what these do. */
+const PASSIVE = new Set<Line['kind'] | undefined>(['connector', 'crystal']);
 const SUPPLY_PIN = /^(?:V\+|V-|V−|VCC|VDD|in|ground|\+|-)$/i;
 
 export const netWord = (net: string): string => (net === GROUND ? 'ground' : `the net ${net}`);

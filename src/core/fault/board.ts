@@ -11,8 +11,8 @@ export interface BoardPart {
   readonly element: string;
   /** All its elements, where the deck holds one part as several: halves of a control, sections of a network. */
   readonly elements?: readonly string[] | undefined;
-  /** What several elements are: halves of a track, or a row of resistors. A control when left out. */
-  readonly section?: 'control' | 'network' | undefined;
+  /** A control or a row of resistors: its body fits no other part's place. */
+  readonly body?: 'control' | 'network' | undefined;
   readonly kind: BoardKind;
   /** Nominal value, SI; null for parts that have a model instead. */
   readonly value: number | null;

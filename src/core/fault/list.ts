@@ -99,7 +99,7 @@ const apart = (a: number, b: number) => Math.max(a / b, b / a) >= DISTINCT_FACTO
 function wrongValues(part: BoardPart, all: readonly BoardPart[]): number[] {
   const right = part.value;
   if (right === null || !(OHMIC.has(part.kind) || part.kind === 'zener')) return [];
-  const others = all.filter((p) => p.kind === part.kind && p.value !== null).map((p) => p.value!);
+  const others = all.filter((p) => p.kind === part.kind && p.body === part.body && p.value !== null).map((p) => p.value!);
   const wanted = part.kind === 'zener' ? others : [right * 10, right / 10, ...others];
   const found: number[] = [];
   for (const v of wanted) if (apart(v, right) && !found.some((f) => Math.abs(f - v) < 1e-6 * v)) found.push(Number(v.toPrecision(12)));
@@ -120,7 +120,7 @@ function exchanges(circuit: Circuit, parts: readonly BoardPart[]): Fault[] {
 }
 
 function isExchange(circuit: Circuit, a: BoardPart, b: BoardPart): boolean {
-  if (a.elements || b.elements) return false;
+  if (a.elements || b.elements || a.body !== b.body) return false;
   if (a.kind === 'resistor' || a.kind === 'zener') return a.value !== null && b.value !== null && apart(a.value, b.value);
   if (['diode', 'led', 'npn', 'pnp'].includes(a.kind) || isFet(a)) return modelName(circuit, a) !== modelName(circuit, b);
   return false;

@@ -15,7 +15,7 @@ export function commonNet(circuit: Circuit, place: BoardPart): string | null {
   return all.find((n, i) => all.indexOf(n) !== i) ?? null;
 }
 
-const isNetwork = (place: BoardPart) => place.section === 'network';
+const isNetwork = (place: BoardPart) => place.body === 'network';
 const CONTROL_ENDS = ['1', '3'];
 
 /** What the pin that all share is called. */

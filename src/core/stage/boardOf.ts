@@ -53,10 +53,11 @@ function partsAt(setup: Setup, circuit: Circuit, line: Line, ref: Ref): BoardPar
     model: line.type ?? null,
     tolerance: line.tolerance ?? facts.tolerance,
     range: line.range ?? null,
+    body: line.kind === 'network' ? 'network' : line.kind === 'trimmer' ? 'control' : undefined,
     // Ohms of a contact are those of one of its positions.
     measured: kind === 'contact' ? undefined : setup.measured.get(ref),
   };
-  return [elements.length > 1 ? { ...part, elements, section: line.kind === 'network' ? 'network' : 'control' } : part];
+  return [elements.length > 1 ? { ...part, elements } : part];
 }
 
 /** What the fault finder takes a line's part for: a sub-circuit is an op-amp only if it is built and wired like one. */

@@ -1,4 +1,4 @@
-import { type Circuit, findPart, hasElement, ownerOf, readDeck } from '../circuit';
+import { type Circuit, findPart, hasElement, ownerOf, type Part, readDeck } from '../circuit';
 import type { Ref } from '../kit';
 import type { Setup } from './setup';
 
@@ -42,8 +42,9 @@ export function controlOf(circuit: Circuit, ref: Ref): Control | null {
   if (hasElement(circuit, ref)) return null;
   const half = (end: string) => [`${ref}${end}`, `R${ref}${end}`].map((name) => findPart(circuit, name)).find((p) => p?.kind === 'R');
   const [upper, lower] = [half('a'), half('b')];
-  // A third section makes a network of it.
-  if (upper?.kind !== 'R' || lower?.kind !== 'R' || half('c')) return null;
+  // A third section makes a network of it, and so do two that do not meet, or only where both end.
+  const meet = (n: string) => upper?.nodes[0] === n || lower?.nodes[0] === n;
+  if (upper?.kind !== 'R' || lower?.kind !== 'R' || half('c') || !upper.nodes.some((n) => lower.nodes.includes(n) && meet(n))) return null;
   const track = upper.value + lower.value;
   const ohms = (share: number) => Math.max(TRACK_END, track * Math.min(1, Math.max(0, share)));
   return {
@@ -72,14 +73,51 @@ function sectionsOf(circuit: Circuit, ref: Ref): string[] {
   return found.length > 1 ? found : [];
 }
 
+/** An end of an element. */
+interface End {
+  readonly element: string;
+  readonly node: number;
+}
+
+/**
+ * What hangs on a pin, counted from 0, of a part that the deck holds as several elements. A control: track, wiper, track. A network
+ * whose sections begin at one net: that one, then their far ends; any other: both ends of each in turn.
+ */
+function endsAt(circuit: Circuit, ref: Ref, index: number): readonly End[] {
+  const control = controlOf(circuit, ref);
+  if (control) {
+    const [a, b] = [control.upper, control.lower];
+    return (
+      [
+        [{ element: a, node: 0 }],
+        [
+          { element: a, node: 1 },
+          { element: b, node: 0 },
+        ],
+        [{ element: b, node: 1 }],
+      ][index] ?? []
+    );
+  }
+  const sections = sectionsOf(circuit, ref).flatMap((name) => findPart(circuit, name) ?? []);
+  const first = sections[0]?.nodes[0];
+  const common = first !== undefined && sections.every((s) => s.nodes.includes(first)) ? first : undefined;
+  if (common === undefined) {
+    const section = sections[Math.floor(index / 2)];
+    return section ? [{ element: section.name, node: index % 2 }] : [];
+  }
+  const shared = (p: Part) => p.nodes.indexOf(common);
+  if (index === 0) return sections.map((p) => ({ element: p.name, node: shared(p) }));
+  const section = sections[index - 1];
+  return section ? [{ element: section.name, node: 1 - shared(section) }] : [];
+}
+
 /** The net at a pin of a ref, pins counted from 1 in the order of the deck; null when the circuit has no such pin. */
 export function netAtPin(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, ref: Ref, pin: string): string | null {
   const index = Number(pin) - 1;
   const element = elementOf(sheet, circuit, ref);
   if (element === null) {
-    const control = controlOf(circuit, ref);
-    const [upper, lower] = control ? [findPart(circuit, control.upper)!, findPart(circuit, control.lower)!] : [];
-    return (upper && lower && [upper.nodes[0]!, upper.nodes[1]!, lower.nodes[1]!][index]) ?? null;
+    const end = endsAt(circuit, ref, index)[0];
+    return end ? findPart(circuit, end.element)!.nodes[end.node]! : null;
   }
   const part = findPart(circuit, element);
   if (part) return part.nodes[index] ?? null;
@@ -94,7 +132,11 @@ export function netAtPin(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, ref: R
 export function withPinCut(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, ref: Ref, pin: string): Circuit {
   const index = Number(pin) - 1;
   const element = elementOf(sheet, circuit, ref);
-  if (element === null) return circuit;
+  if (element === null) {
+    const cut = endsAt(circuit, ref, index);
+    const free = (p: Part, i: number) => cut.some((c) => c.element === p.name && c.node === i);
+    return { ...circuit, parts: circuit.parts.map((p) => ({ ...p, nodes: p.nodes.map((n, i) => (free(p, i) ? `${ref}~cut${pin}` : n)) })) };
+  }
   const free = `${element}~cut${pin}`;
   const inside = new Set(findPart(circuit, element) ? [] : partsInside(circuit, element).map((p) => p.name));
   const parts = circuit.parts.map((p) => {
