@@ -85,3 +85,25 @@ test('what went in last, after a stage under power without it was read', () => {
 test('a piece that was exchanged on the board is an unmeasured one again', () => {
   expect(factors(wrong('R1'), measured('r1k', 0, 'R1', 1001), { kind: 'repaired', refs: ['R1'], note: 'new one' })).toEqual([WORK_FACTORS.unmeasured]);
 });
+
+describe('legs bent by hand for their holes', () => {
+  const disc = line('c', 1e-7, ['C1'], { kind: 'capacitor', label: '100n disc' });
+  const lying = line('r', 1000, ['R1']);
+  const holes = (ref: string, apart: number) => [
+    { ref, pin: '1', x: 10, y: 10 },
+    { ref, pin: '2', x: 10 + apart, y: 10 },
+  ];
+  const open = (part: string): Fault => ({ kind: 'open', parts: [part], detail: {} });
+  const reasons = (fault: Fault, pads: Sheet['pads']) =>
+    workReasons(fault, workOf(newKit({ ...EMPTY_SHEET, lines: [disc, lying], pads }, at(0)))).map((r) => r.factor);
+  // A disc stands on 5.08 mm (two steps of a tenth of an inch, usual; no source).
+  test('make its open joints likelier where a file of the board tells that they had to be bent', () => {
+    expect(reasons(open('C1'), holes('C1', 10.16))).toEqual([WORK_FACTORS.bent]);
+    expect(reasons({ kind: 'leaky', parts: ['C1'], detail: {} }, holes('C1', 10.16))).toEqual([]);
+  });
+  test('say nothing where legs come as the holes are, where nobody knows the holes, and of parts that lie', () => {
+    expect(reasons(open('C1'), holes('C1', 5.08))).toEqual([]);
+    expect(reasons(open('C1'), [])).toEqual([]);
+    expect(reasons(open('R1'), holes('R1', 15.24))).toEqual([]);
+  });
+});

@@ -7,6 +7,7 @@ import {
   deriveTraced,
   deriveTray,
   type KitState,
+  type Line,
   type LineKind,
   type Ref,
   stands,
@@ -33,7 +34,7 @@ export interface WorkEvidence {
 }
 
 /** What speaks for or against the piece at a place. */
-export type PieceFact = 'measured' | 'unmeasured' | 'unreadable' | 'lot-out' | 'fine' | 'late';
+export type PieceFact = 'measured' | 'unmeasured' | 'unreadable' | 'lot-out' | 'fine' | 'bent' | 'late';
 
 /** Part of the positions up to which those that were not ticked count as forgotten (own figure). */
 const FORGOTTEN = 0.2;
@@ -87,6 +88,7 @@ function pieceFacts(kit: KitState): Record<Ref, PieceFact[]> {
         unknown && anyMeasured && HARD_TO_READ.includes(line.kind) && !markings.has(i) && 'unreadable',
         unknown && out && 'lot-out',
         fine && 'fine',
+        isBent(kit, line, ref) && 'bent',
         late.has(ref) && 'late',
       ];
       const told = found.filter((f) => f !== false);
@@ -94,6 +96,20 @@ function pieceFacts(kit: KitState): Record<Ref, PieceFact[]> {
     });
   }
   return facts;
+}
+
+/** Millimetres by which holes and legs may differ before legs are bent (common practice, no source). */
+const AS_IT_COMES = 0.8;
+
+/** Whether the legs of a part that stands had to be bent for holes that the board's file tells. Those of one that lies always are. */
+function isBent(kit: KitState, line: Line, ref: Ref): boolean {
+  const { shape, pads } = packageOf(line);
+  if (shape.startsWith('axial')) return false;
+  const holes = kit.sheet.pads.filter((p) => p.ref === ref).sort((a, b) => Number(a.pin) - Number(b.pin));
+  if (holes.length !== pads.length || holes.length < 2 || holes.length > 3) return false;
+  const apart = (of: readonly { readonly x: number; readonly y: number }[]) => of.slice(1).map((p, i) => Math.hypot(p.x - of[i]!.x, p.y - of[i]!.y));
+  const own = apart(pads);
+  return apart(holes).some((d, i) => Math.abs(d - own[i]!) > AS_IT_COMES);
 }
 
 /** What went in with the stage in hand, where a stage under power was read before it. */

@@ -32,6 +32,8 @@ export const WORK_FACTORS = {
   exchanged: 20,
   /** Bridges between pins and open pins of a body with close legs. */
   finePitch: 2,
+  /** Open joints and touching legs where legs were bent by hand to reach their holes. */
+  bent: 1.5,
   /** Any fault of what went in with the stage in hand, where a stage under power was read before it. */
   fittedLast: 2,
 } as const;
@@ -60,6 +62,8 @@ function ofPieces(fault: Fault, { pieces, exchanged, strangers }: WorkEvidence):
     reasons.push({ factor: WORK_FACTORS.exchanged, why: 'each was measured as the other' });
   if ((fault.kind === 'open-pin' || fault.kind === 'short-pins') && facts.includes('fine'))
     reasons.push({ factor: WORK_FACTORS.finePitch, why: `the legs of ${ref} lie close` });
+  if ((fault.kind === 'open' || fault.kind === 'open-pin' || fault.kind === 'short-pins') && facts.includes('bent'))
+    reasons.push({ factor: WORK_FACTORS.bent, why: `the legs of ${ref} were bent to reach their holes` });
   if (facts.includes('late')) reasons.push({ factor: WORK_FACTORS.fittedLast, why: `${ref} went in last` });
   return reasons;
 }
