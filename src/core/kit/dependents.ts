@@ -24,6 +24,8 @@ export function withDependents(kit: KitState, change: ChangedBody): ChangedBody[
       return change.after === null
         ? [change, ...goneChecks(kit, (c) => c.what === 'measure' && [c.red, c.black].some((p) => isPoint(p, change.record)))]
         : [change];
+    case 'needs':
+      return change.after === null ? [change, ...freeStages(kit, change.record)] : [change];
     case 'options':
       return change.after === null ? [change, ...freeLines(kit, change.record)] : [change];
     default:
@@ -44,6 +46,14 @@ function goneChecks(kit: KitState, goes: (check: RecordOf<'checks'>) => boolean)
 const goneClaims = (kit: KitState, checks: readonly string[]): ChangedBody[] =>
   given(
     records(kit, 'claims').flatMap(([id, c]) => (c.check !== undefined && checks.includes(c.check) ? [patch(kit, 'claims', id, { check: undefined })] : [])),
+  );
+
+const freeStages = (kit: KitState, need: string): ChangedBody[] =>
+  given(
+    records(kit, 'stages').flatMap(([id, s]) => {
+      const needs = s.needs?.filter((n) => n !== need) ?? [];
+      return s.needs?.includes(need) ? [patch(kit, 'stages', id, { needs: needs.length > 0 ? needs : undefined })] : [];
+    }),
   );
 
 const freeLines = (kit: KitState, option: string): ChangedBody[] =>

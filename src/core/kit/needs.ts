@@ -13,8 +13,11 @@ const VOLTS_SHARE = 0.05;
 /** Ohms of a load may differ by this share; less ohms is more current (common practice, no source). */
 const OHMS_SHARE = 0.1;
 
+const FIGURES = ['volts', 'amperes', 'ohms', 'watts', 'plug', 'polarity'] as const;
+
 /** Holds what one owns against a need: voltage right, current and power at least, plug and polarity the same. */
 export function meetsNeed(need: Need, owned: Owned): NeedVerdict {
+  if (owned.none) return { meets: false, reasons: ['there is none for now'] };
   const bad: string[] = [];
   const good: string[] = [];
   const say = (ok: boolean, yes: string, no: string) => (ok ? good : bad).push(ok ? yes : no);
@@ -48,6 +51,7 @@ export function meetsNeed(need: Need, owned: Owned): NeedVerdict {
       'the plug fits',
       `the plug is ${owned.plug}, ${need.plug} is wanted`,
     );
-  if (good.length + bad.length === 0) bad.push('nothing was entered to compare');
+  const asked = FIGURES.some((f) => need[f] !== undefined);
+  if (good.length + bad.length === 0) say(!asked, 'it is there', 'nothing was entered to compare');
   return { meets: bad.length === 0, reasons: [...bad, ...good] };
 }

@@ -1,6 +1,6 @@
 import { isSeenTo, type KitState } from '../kit';
 import { modificationText } from './logText';
-import { deriveStages, type KnownWindows } from './progress';
+import { deriveStages, isBehind, type KnownWindows } from './progress';
 import { fitTargets } from './targets';
 
 /** What is open while a kit is to be finished: each in a few words. */
@@ -11,7 +11,8 @@ export function openMatters(kit: KitState, windows: KnownWindows): string[] {
     ...kit.board.modifications.filter((m) => m.temporary).map((m) => `for a test: ${modificationText(kit, m.change)}`),
     ...kit.waiting.map((w) => `waiting: ${w.reason}`),
     ...stages.filter((s) => s.status === 'overridden').map((s) => `“${s.stage.title}” did not pass: ${s.reason ?? ''}`),
-    ...stages.filter((s) => s.status !== 'overridden' && s.status !== 'passed').map((s) => `“${s.stage.title}” has not passed`),
+    ...stages.filter((s) => s.status === 'postponed').map((s) => `“${s.stage.title}” waits for: ${s.reason ?? ''}`),
+    ...stages.filter((s) => !isBehind(s.status)).map((s) => `“${s.stage.title}” has not passed`),
     ...(kit.board.removed.size > 0 ? [`left out: ${[...kit.board.removed].join(', ')}`] : []),
     ...kit.sheet.differences.filter((d) => d.right === undefined).map((d) => `sources differ on ${d.about}`),
     // Who never ticked anything ticks nothing.

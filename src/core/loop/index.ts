@@ -19,6 +19,7 @@ export {
   passedStages,
   type StageProgress,
   type Windows,
+  lackingFor,
 } from './progress';
 export { contradicts, type MarkingChoice, type MarkingKind, readBandWords, readMarking } from './readMarking';
 export { systematicErrors } from './systematic';

@@ -1,4 +1,4 @@
-import { type Check, checkTaken, type EntryOf, isFresh, type KitState, type MeasureCheck, type ObserveCheck, type Stage, type Taken } from '../kit';
+import { type Check, checkTaken, type EntryOf, isFresh, type KitState, type MeasureCheck, type Need, type ObserveCheck, type Stage, type Taken } from '../kit';
 import { type MeterProfile, uncertaintyOf } from '../meter';
 import { type ComputedWindow, computedWindow, type Windows } from '../stage';
 
@@ -36,14 +36,17 @@ export interface ObserveProgress {
 }
 export type CheckProgress = MeasureProgress | ObserveProgress;
 
-/** `doubtful`: all is read, and something lies just outside; `overridden`: gone on behind it all the same. */
-export type StageStatus = 'passed' | 'overridden' | 'doubtful' | 'failed' | 'current' | 'waiting';
+/**
+ * `doubtful`: all is read, and something lies just outside; `overridden`: gone on behind it all the same; `postponed`: something that
+ * it needs is not to be had for now.
+ */
+export type StageStatus = 'passed' | 'overridden' | 'postponed' | 'doubtful' | 'failed' | 'current' | 'waiting';
 
 export interface StageProgress {
   readonly stage: Stage;
   readonly checks: readonly CheckProgress[];
   readonly status: StageStatus;
-  /** Why one went on behind it, or does it again; null where nobody said so. */
+  /** Why one went on behind it, or does it again, or what it waits for; null where nobody said so. */
   readonly reason: string | null;
 }
 
@@ -62,11 +65,17 @@ export function deriveStages(kit: KitState, windows: KnownWindows): StageProgres
     // What is read afterwards speaks for itself again, and so does a board that was repaired since.
     const since = Math.max(lastTaken(kit, stage), kit.change?.stage === stage.id ? kit.change.at : -1);
     const goesOn = gate?.entry.go === 'on' && own !== 'passed' && since < gate.at;
-    const status: StageStatus = stopped ? 'waiting' : goesOn ? 'overridden' : own;
+    const lacks = lackingFor(kit, stage);
+    const status: StageStatus = stopped ? 'waiting' : goesOn ? 'overridden' : own === 'current' && lacks.length > 0 ? 'postponed' : own;
     if (!isBehind(status)) stopped = true;
-    return { stage, checks, status, reason: gate && (goesOn || gate.entry.go === 'again') ? gate.entry.reason : null };
+    const why = status === 'postponed' ? lacks.map((n) => n.text).join(', ') : gate && (goesOn || gate.entry.go === 'again') ? gate.entry.reason : null;
+    return { stage, checks, status, reason: why };
   });
 }
+
+/** What a stage needs and somebody said not to have. */
+export const lackingFor = (kit: KitState, stage: Stage): Need[] =>
+  kit.sheet.needs.filter((n) => stage.needs?.includes(n.id) && kit.owned.get(n.id)?.at(-1)?.owned.none === true);
 
 /** An adjusting check whose reading is not there yet. */
 export const isTurning = (c: CheckProgress) =>
@@ -76,7 +85,7 @@ export const isTurning = (c: CheckProgress) =>
 const isExtreme = (check: MeasureCheck): check is MeasureCheck & { readonly aim: 'least' | 'most' } => check.aim === 'least' || check.aim === 'most';
 
 /** Whether the next stage may follow. */
-export const isBehind = (status: StageStatus): boolean => status === 'passed' || status === 'overridden';
+export const isBehind = (status: StageStatus): boolean => status === 'passed' || status === 'overridden' || status === 'postponed';
 
 /** Stages behind which one may go on. */
 export const passedStages = (stages: readonly StageProgress[]): Set<string> => new Set(stages.flatMap((s) => (isBehind(s.status) ? [s.stage.id] : [])));

@@ -14,6 +14,7 @@ import styles from './StageList.module.css';
 const STATUS_VERDICT: Readonly<Record<StageProgress['status'], Verdict>> = {
   passed: 'in',
   overridden: 'doubtful',
+  postponed: 'none',
   doubtful: 'doubtful',
   failed: 'out',
   current: 'none',
@@ -42,9 +43,11 @@ export function StageList({ kit, stages, here, loop }: { kit: KitState; stages: 
           content:
             s.status === 'overridden'
               ? `gone on: ${s.reason ?? ''}`
-              : s === here
-                ? stageText(s)
-                : `${s.checks.length} ${s.checks.length === 1 ? 'check' : 'checks'}`,
+              : s.status === 'postponed'
+                ? `waits for: ${s.reason ?? ''}`
+                : s === here
+                  ? stageText(s)
+                  : `${s.checks.length} ${s.checks.length === 1 ? 'check' : 'checks'}`,
         }))}
       />
       <h2 className={`${zones.label} ${zones.section}`}>Checks here</h2>

@@ -6,6 +6,7 @@ import { print } from '@/core/quantity';
 import zones from '../shell/zones.module.css';
 import { StageGate } from './StageGate';
 import { nameOf } from './StageList';
+import { StageNeeds } from './StageNeeds';
 
 const FirstPowerCard = lazy(() => import('./FirstPowerCard').then((m) => ({ default: m.FirstPowerCard })));
 
@@ -44,6 +45,7 @@ export function StageStory({ kit, here, go }: { kit: KitState; here: StageProgre
               range or with another meter, or accept it with a reason.
             </p>
           )}
+          <StageNeeds kit={kit} stage={stage} />
           {status === 'waiting' && <p className={zones.note}>The stages above have not passed: look what it will want, and do not power it yet.</p>}
           {stage.note && <p>{stage.note}</p>}
           {stage.supplies.map((s) => (

@@ -1,4 +1,5 @@
-import { Button, Form } from 'antd';
+import { Button, Flex, Form } from 'antd';
+import { HaveNone } from './HaveNone';
 import { useState } from 'react';
 import { type KitState, meetsNeed, type Need, type Owned } from '@/core/kit';
 import { printNominal, type Unit } from '@/core/quantity';
@@ -98,14 +99,17 @@ function NeedRow({ kit, need }: { kit: KitState; need: Need }) {
           )}
         </InlineForm>
       ) : (
-        <Button
-          size="small"
-          onClick={() => {
-            setOpen(true);
-          }}
-        >
-          Does what I own meet it?
-        </Button>
+        <Flex gap="small" wrap>
+          <Button
+            size="small"
+            onClick={() => {
+              setOpen(true);
+            }}
+          >
+            Does what I own meet it?
+          </Button>
+          <HaveNone kit={kit} need={need} />
+        </Flex>
       )}
     </div>
   );

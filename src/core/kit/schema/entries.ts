@@ -35,6 +35,8 @@ const OwnedShape = Shape('something owned', {
   watts: Optional(Num),
   polarity: Optional(OneOf('centre-plus', 'centre-minus')),
   plug: Optional(Text),
+  /** It is not to be had for now: what cannot be done without it waits. */
+  none: Optional(Type.Literal(true)),
 });
 
 /** What happened, by kind: fields beside `kind`, `id`, `at` and `batch`. */

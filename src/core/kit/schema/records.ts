@@ -125,6 +125,8 @@ const StageRecord = Shape('stage', {
   /** How a stage without supplies is dead: its supply taken off (when left out), or connected and switched off. */
   power: Optional(OneOf('unplugged', 'off')),
   cautions: Optional(List(Text, 20)),
+  /** Needs without which it cannot be done, such as a programmer. */
+  needs: Optional(List(Id, 20)),
 });
 
 /** Where a probe goes. */

@@ -1,5 +1,5 @@
 import { AimOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
-import { AutoComplete, Button, Flex, Form, type FormRule, Input, Space, Switch } from 'antd';
+import { AutoComplete, Button, Flex, Form, type FormRule, Input, Select, Space, Switch } from 'antd';
 import { lazy, Suspense, useState } from 'react';
 import type { Unit } from '@/core/quantity';
 import { Choose } from '../../form/Choose';
@@ -28,7 +28,7 @@ export function FieldItem({ field, path = [] }: { field: Field; path?: readonly 
 }
 
 function widthOf({ type }: Field): string {
-  if (type === 'area' || type === 'lines' || type === 'pins' || type === 'names') return styles.whole ?? '';
+  if (type === 'area' || type === 'lines' || type === 'pins' || type === 'names' || type === 'several') return styles.whole ?? '';
   return (type === 'quantity' || type === 'count' || type === 'number' || type === 'tolerance' || type === 'flag' ? styles.short : styles.middle) ?? '';
 }
 
@@ -69,6 +69,8 @@ function inputOf(field: Exclude<Field, { type: 'rows' | 'pair' | 'limits' }>) {
       return <Offered options={field.options} {...hint} />;
     case 'place':
       return <Probed label={field.label} options={field.places} {...hint} />;
+    case 'several':
+      return <Select mode="multiple" showSearch={{ optionFilterProp: 'label' }} options={field.options.map((o) => ({ ...o }))} {...hint} />;
     case 'names':
       return <Names options={field.options} {...hint} />;
     default:

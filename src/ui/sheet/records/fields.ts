@@ -33,6 +33,8 @@ export type Field = Labelled &
     | { readonly type: 'name'; readonly options: readonly string[] }
     /** Several names out of some, or new ones. */
     | { readonly type: 'names'; readonly options: readonly string[]; readonly mayBeAbsent?: true }
+    /** Some of several, by their words. */
+    | { readonly type: 'several'; readonly options: readonly Choice[] }
     /** Two names. */
     | { readonly type: 'pair'; readonly options: readonly string[] }
     /** Where a probe goes. */
@@ -95,6 +97,7 @@ function valueOf(f: Field, value: unknown): unknown {
         .map(([body, pins]) => `${body}: ${pins.join(pins.some((p) => p.includes(' ')) ? ', ' : ' ')}`)
         .join('\n');
     case 'names':
+    case 'several':
       return Array.isArray(value) ? [...(value as string[])] : [];
     case 'pair':
       return Array.isArray(value) ? [...(value as string[])] : ['', ''];
@@ -152,6 +155,8 @@ function readValue(f: Field, value: unknown, context: { readonly testPoints: Rea
       return readPins(textOf(value)) ?? {};
     case 'names':
       return f.mayBeAbsent && ((value as readonly string[] | undefined) ?? []).length === 0 ? undefined : (value ?? []);
+    case 'several':
+      return ((value as readonly string[] | undefined) ?? []).length === 0 ? undefined : value;
     case 'pair':
       return value;
     case 'place':

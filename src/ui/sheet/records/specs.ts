@@ -91,7 +91,7 @@ const NEED_KINDS = choices(
   ['load', 'load or loudspeaker'],
   ['firmware', 'firmware'],
   ['lead', 'lead or cable'],
-  ['tool', 'tool'],
+  ['tool', 'tool or programmer'],
   ['other', 'something else'],
 );
 
@@ -348,6 +348,7 @@ export const STAGE_FIELDS = (kit: KitState): readonly Field[] => [
   },
   { key: 'power', label: 'Without a supply it is', type: 'choice', options: choices(['unplugged', 'unplugged'], ['off', 'connected and switched off']) },
   setting(kit),
+  { key: 'needs', label: 'Cannot be done without', type: 'several', options: kit.sheet.needs.map((n) => ({ value: n.id, label: n.text })), hint: 'programmer' },
   { key: 'cautions', label: 'Cautions, one a line', type: 'lines' },
 ];
 
