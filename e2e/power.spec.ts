@@ -94,3 +94,35 @@ test('a timer outlives a reload, a delivery shows on the shelf, a kit is finishe
   await page.goto('/');
   await expect(page.getByRole('article', { name: 'To its end' }).getByText(/Waiting: C3, ordered, until 2031-01-01/)).toBeVisible();
 });
+
+test('there is no programmer: what depends on it waits, the rest goes on, and it is open again when it has come', async ({ page }) => {
+  await makeKit(page, 'Blinker', 'R1 10k\nU1 microcontroller DIP-8\nC1 100n\n5 V supply 100 mA, not included\nProgrammer, not included');
+  await command(page, 'Sheet');
+  await page.getByText('Stages and checks', { exact: true }).click();
+  const ladder = page.getByRole('region', { name: 'Ladder' });
+  await ladder.getByRole('button', { name: 'Add stage' }).click();
+  const drawer = page.getByRole('dialog', { name: 'New stage' });
+  await drawer.getByLabel('Title').fill('Chip programmed');
+  await drawer.getByRole('checkbox', { name: /^Programmer/ }).check();
+  await drawer.getByRole('button', { name: 'Save' }).click();
+  await expect(drawer).toBeHidden();
+  await expect.poll(async () => (await storedKit(page)).sheet.stages.at(-1)?.needs?.length).toBe(1);
+
+  const sentence = page.getByLabel('Add a check as a sentence');
+  await sentence.fill('U1.1 to ground 4.75-5.25 V');
+  await sentence.press('Enter');
+  await expect(page.getByText(/^Added/)).toBeVisible();
+
+  await command(page, 'Power up');
+  await page.getByRole('region', { name: 'Stages' }).getByText('Chip programmed').click();
+  const story = page.getByRole('complementary', { name: 'Why' });
+  await expect(story.getByText('Cannot be done without:')).toBeVisible();
+  await story.getByRole('button', { name: 'I have none' }).click();
+  await expect(story.getByText('Waits for:')).toBeVisible();
+  await expectAccessible(page);
+  expect((await storedKit(page)).log.at(-1)).toMatchObject({ kind: 'owned', owned: { none: true } });
+  await story.getByRole('button', { name: 'I have it now' }).click();
+  await expect(story.getByText('Cannot be done without:')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(story.getByText('Waits for:')).toBeVisible();
+});

@@ -1,5 +1,5 @@
 import { AimOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
-import { AutoComplete, Button, Flex, Form, type FormRule, Input, Select, Space, Switch } from 'antd';
+import { AutoComplete, Button, Checkbox, Flex, Form, type FormRule, Input, Space, Switch } from 'antd';
 import { lazy, Suspense, useState } from 'react';
 import type { Unit } from '@/core/quantity';
 import { Choose } from '../../form/Choose';
@@ -70,7 +70,7 @@ function inputOf(field: Exclude<Field, { type: 'rows' | 'pair' | 'limits' }>) {
     case 'place':
       return <Probed label={field.label} options={field.places} {...hint} />;
     case 'several':
-      return <Select mode="multiple" showSearch={{ optionFilterProp: 'label' }} options={field.options.map((o) => ({ ...o }))} {...hint} />;
+      return field.options.length === 0 ? <small className="soft">{field.none}</small> : <Checkbox.Group options={field.options.map((o) => ({ ...o }))} />;
     case 'names':
       return <Names options={field.options} {...hint} />;
     default:

@@ -34,7 +34,7 @@ export type Field = Labelled &
     /** Several names out of some, or new ones. */
     | { readonly type: 'names'; readonly options: readonly string[]; readonly mayBeAbsent?: true }
     /** Some of several, by their words. */
-    | { readonly type: 'several'; readonly options: readonly Choice[] }
+    | { readonly type: 'several'; readonly options: readonly Choice[]; readonly none: string }
     /** Two names. */
     | { readonly type: 'pair'; readonly options: readonly string[] }
     /** Where a probe goes. */

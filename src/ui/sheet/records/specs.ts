@@ -348,7 +348,13 @@ export const STAGE_FIELDS = (kit: KitState): readonly Field[] => [
   },
   { key: 'power', label: 'Without a supply it is', type: 'choice', options: choices(['unplugged', 'unplugged'], ['off', 'connected and switched off']) },
   setting(kit),
-  { key: 'needs', label: 'Cannot be done without', type: 'several', options: kit.sheet.needs.map((n) => ({ value: n.id, label: n.text })), hint: 'programmer' },
+  {
+    key: 'needs',
+    label: 'Cannot be done without',
+    type: 'several',
+    options: kit.sheet.needs.map((n) => ({ value: n.id, label: n.text })),
+    none: 'No need is noted. A programmer or a battery that the bag lacks is noted beside the list.',
+  },
   { key: 'cautions', label: 'Cautions, one a line', type: 'lines' },
 ];
 
