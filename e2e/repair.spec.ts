@@ -1,6 +1,7 @@
 /** At the fault: why it is suspected, what one saw there, whether the repair was all; and a board without a circuit. */
 import { expect, test } from '@playwright/test';
-import { FOLLOWER, command, expectAccessible, makeKit, openDemo, readFirstPower, storedKit, suspects } from './bench';
+import { documentOf, extend, newKit, sheetWith } from '../src/core/kit';
+import { command, expectAccessible, FOLLOWER, giveFile, inHand, makeKit, openDemo, readFirstPower, storedKit, suspects } from './bench';
 
 test('a suspect is opened, ruled out by hand and found after all; a repair that does not explain everything says so', async ({ page }) => {
   await makeKit(page, 'Repair', FOLLOWER.list, FOLLOWER.deck);
@@ -130,4 +131,33 @@ test('practice: a round is given up, named and played through; the next number h
   const first = await begin();
   await expectAccessible(page);
   expect(await begin()).toBe(first);
+});
+
+test('where the stage in hand cannot decide, one goes back to an earlier one, and its reading does', async ({ page }) => {
+  const line = (id: string) => ({ id, refs: [id], kind: 'resistor' as const, value: 1e4, tolerance: null, label: '10 k', quantity: 1 });
+  const measure = (id: string, mode: 'ohms' | 'dcv', net: string) => ({ id, what: 'measure' as const, title: id, mode, red: { net }, black: { net: '0' } });
+  const sheet = sheetWith({
+    title: 'Three in a row',
+    lines: ['R1', 'R2', 'R3'].map(line),
+    circuit: { deck: 'Three in a row\nV1 vcc 0 9\nR1 vcc a 10k\nR2 a b 10k\nR3 b 0 10k\n.end', neighbours: [] },
+    stages: [
+      { id: 'cold', title: 'Cold', kind: 'cold', fits: ['R1', 'R2', 'R3'], supplies: [], checks: [measure('foot', 'ohms', 'b')] },
+      { id: 'on', title: 'On', kind: 'power', fits: [], supplies: [{ source: 'V1', volts: 9, limit: 0.1 }], checks: [measure('middle', 'dcv', 'a')] },
+    ],
+  });
+  const made = newKit(sheet, { id: 'made', at: '2026-01-01T00:00:00.000Z' });
+  const kit = extend(made, { kind: 'read', stage: 'on', check: 'middle', reading: 9, meter: 'handheld', id: 'r1', at: '2026-01-01T00:01:00.000Z' });
+  await page.goto('/');
+  await giveFile(page, { name: 'row.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(documentOf(kit))) });
+  await expect(page.getByRole('navigation', { name: 'Phases' })).toBeVisible();
+  await command(page, 'Find fault');
+  await expect(page.getByText(/No further reading of this stage would separate these/)).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Ask the earlier stages too' }).click();
+  await expect(page.getByText(/Go back to “Cold”: foot/)).toBeVisible({ timeout: 30_000 });
+  await expectAccessible(page);
+  await expect(inHand(page)).toContainText('foot');
+  const entry = page.locator('#entry');
+  await entry.fill('over');
+  await entry.press('Enter');
+  await expect(suspects(page).first()).toContainText('R3 is not connected', { timeout: 30_000 });
 });

@@ -43,8 +43,8 @@ interface Shapes {
     result: Readonly<Record<string, ConsequenceText>>;
   };
   /** Works out what every fault would show, and keeps it in its worker for `suspects`. */
-  predictions: { inputs: InvestigationInputs; asked: undefined; result: number };
-  suspects: { inputs: InvestigationInputs; asked: undefined; result: Findings | null };
+  predictions: { inputs: InvestigationInputs; asked: Elsewhere; result: number };
+  suspects: { inputs: InvestigationInputs; asked: Elsewhere; result: Findings | null };
   /** One supposition in full: what moves, flips or burns. */
   whatIf: {
     inputs: { setup: Setup; windows: Windows; supposition: Supposition };
@@ -87,6 +87,9 @@ interface Shapes {
   readBoard: { inputs: { practice: Practice; stage: string; observable: string }; asked: { stage: string; observable: string }; result: ReadingValue | null };
   watchBoard: { inputs: { practice: Practice; stage: string; check: string }; asked: { stage: string; check: string }; result: boolean };
 }
+
+/** Whether one goes back to earlier stages for readings. */
+type Elsewhere = boolean;
 
 export interface AdjustmentAsked {
   readonly stage: string;
@@ -150,8 +153,9 @@ const practice = { lane: 'practice', long: true, priority: 0 } as const;
 const withCircuit = <T>(kit: KitState, inputs: () => T): T | null => (kit.sheet.circuit ? inputs() : null);
 
 /** What each fault would show does not depend on the readings: a further one waits for the work in hand, and does not start it anew. */
-const boardsOf = ({ sittings, setup }: InvestigationInputs) => ({
+const boardsOf = ({ sittings, setup, elsewhere }: InvestigationInputs) => ({
   setup,
+  elsewhere,
   boards: sittings.map((s) => ({ stage: s.stage, setup: s.setup, read: s.newest ? null : s.readings.map((r) => r.observable) })),
 });
 
@@ -177,8 +181,8 @@ export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } =
     priority: 0,
     inputs: (kit, windows) => withCircuit(kit, () => ({ setup: setupOf(kit), windows, supposed: deviations(kit) })),
   },
-  predictions: { lane: 'suspects', long: true, priority: 0, inputs: (kit) => investigationInputs(kit), identity: boardsOf },
-  suspects: { lane: 'suspects', long: false, priority: 1, inputs: (kit) => investigationInputs(kit) },
+  predictions: { lane: 'suspects', long: true, priority: 0, inputs: (kit, elsewhere) => investigationInputs(kit, elsewhere), identity: boardsOf },
+  suspects: { lane: 'suspects', long: false, priority: 1, inputs: (kit, elsewhere) => investigationInputs(kit, elsewhere) },
   whatIf: { ...question, inputs: (kit, asked) => ({ setup: setupOf(kit), ...asked }) },
   sweep: { ...question, inputs: (kit, asked) => ({ setup: setupOf(kit), ...asked }) },
   substitutes: { ...question, inputs: (kit, asked) => ({ setup: setupOf(kit), ...asked }) },

@@ -6,6 +6,7 @@ import type { InvestigationInputs, Sitting } from './investigationInputs';
 import { type Circuit, isRunning } from '../circuit';
 import { boardOf, circuitAt, circuitOf, elementOf, sceneOf } from '../stage';
 import { onBoard } from '../vocabulary';
+import { uncertaintyOf } from '../meter';
 import type { WorkEvidence } from './work';
 import { workFactor } from './workReasons';
 
@@ -59,7 +60,7 @@ const effortOf =
 export interface Investigation {
   readonly problem: Problem;
   readonly evidence: readonly (Evidence & { readonly entry: string })[];
-  /** Observables that may be read next: those of the stage in hand. */
+  /** Observables that may be read next: those of the stage in hand, and of earlier ones where one goes back to them. */
   readonly open: readonly string[];
   readonly prior: FaultPrior;
   /** Trouble of a reading by its mode. */
@@ -69,7 +70,7 @@ export interface Investigation {
 }
 
 /** The problem that the gathered readings pose; null when the circuit is empty. */
-export function investigate({ sittings: gathered, setup, skipped, work, efforts }: InvestigationInputs): Investigation | null {
+export function investigate({ sittings: gathered, setup, skipped, work, efforts, elsewhere }: InvestigationInputs): Investigation | null {
   const whole = circuitOf(setup.sheet);
   if (whole.parts.length === 0) return null;
   const stageOf = (id: string) => setup.sheet.stages.find((s) => s.id === id)!;
@@ -77,7 +78,9 @@ export function investigate({ sittings: gathered, setup, skipped, work, efforts 
   const newest = sittings.filter((s) => s.newest);
   const inHand = [...newest].reverse().find((s) => stageOf(s.stage).supplies.length > 0) ?? newest[newest.length - 1];
   if (!inHand) return null;
-  const scenes = sittings.map((s) => sceneAt(s, whole, stageOf(s.stage)));
+  const read = sittings.map((s) => sceneAt(s, whole, stageOf(s.stage)));
+  const further = elsewhere ? earlierScenes(setup, whole, sittings, inHand.stage) : [];
+  const scenes = [...read, ...further];
   const evidence = sittings.flatMap((s) => [
     ...s.readings.map((r) => ({ id: nameIn(s, r.observable), value: r.value, entry: r.entry, meter: r.meter })),
     ...s.sights.map(({ observable, entry, lit, amperes }) => ({ id: nameIn(s, observable), lit, amperes, entry })),
@@ -87,10 +90,29 @@ export function investigate({ sittings: gathered, setup, skipped, work, efforts 
     problem,
     effort: effortOf(efforts),
     evidence,
-    open: openIds(scenes[sittings.indexOf(inHand)]!, evidence, skipped),
+    open: [read[sittings.indexOf(inHand)]!, ...read.filter((_, i) => elsewhere && sittings[i] !== inHand && sittings[i]!.newest), ...further].flatMap((scene) =>
+      openIds(scene, evidence, skipped),
+    ),
     prior: kitPrior(work),
     key: JSON.stringify([scenes, problem.board, setup.meter]),
   };
+}
+
+/**
+ * Stages before the one in hand that were not read, on the board as it is now: nothing is powered that the ladder has not reached.
+ * Those that run would cost more than they are likely to tell.
+ */
+function earlierScenes(setup: InvestigationInputs['setup'], whole: Circuit, sittings: readonly Sitting[], inHand: string): Scene[] {
+  const { stages } = setup.sheet;
+  const read = new Set(sittings.filter((s) => s.newest).map((s) => s.stage));
+  return stages
+    .slice(
+      0,
+      stages.findIndex((s) => s.id === inHand),
+    )
+    .filter((s) => !read.has(s.id))
+    .map((stage) => sceneAt({ stage: stage.id, setup, readings: [], sights: [], newest: true }, whole, stage))
+    .filter((scene) => !isRunning(scene.circuit) && scene.observables.length > 0);
 }
 
 /** Sittings of one stage whose boards make no difference to its circuit are one. */
@@ -216,22 +238,24 @@ export function findSuspects(investigation: Investigation, diagnoser: Diagnoser,
     rows,
     readings: evidence.length,
     faults: diagnoser.faultCount,
-    alike: alikeOf(suspects, open, diagnoser),
+    alike: alikeOf(suspects, open, diagnoser, (id, value) => uncertaintyOf(investigation.problem.meter, modes.get(id) ?? 'dcv', value)?.halfWidth ?? 0),
   };
 }
 
 /** Suspects below this are not worth telling apart. */
 const WORTH_GROUPING = 0.02;
 
-/** Single suspects whose predictions lie in one another at every point that can still be read. */
-function alikeOf(suspects: readonly Ranked[], open: readonly string[], diagnoser: Diagnoser): number[][] {
+/** Single suspects whose predictions lie in one another, or nearer than the meter tells apart, at every point that can still be read. */
+function alikeOf(suspects: readonly Ranked[], open: readonly string[], diagnoser: Diagnoser, error: (id: string, value: number) => number): number[][] {
   const likely = suspects.flatMap((s, i) => (s.faults.length === 1 && s.probability >= WORTH_GROUPING ? [i] : []));
   const predicted = new Map(likely.map((i) => [i, open.map((id) => diagnoser.prediction(suspects[i]!.faults, id))]));
-  const within = (a: Percentiles, b: Percentiles) => a.middle >= b.low && a.middle <= b.high;
+  const within = (a: Percentiles, b: Percentiles, slack: number) => a.middle >= b.low - slack && a.middle <= b.high + slack;
   const alike = (i: number, j: number) =>
     predicted.get(i)!.every((a, k) => {
       const b = predicted.get(j)![k];
-      return !a || !b || (within(a, b) && within(b, a));
+      if (!a || !b) return true;
+      const slack = error(open[k]!, a.middle);
+      return within(a, b, slack) && within(b, a, slack);
     });
   const groups: number[][] = [];
   for (const i of likely) {

@@ -33,10 +33,12 @@ export interface InvestigationInputs {
   readonly skipped: readonly string[];
   readonly work: WorkEvidence;
   readonly efforts: KitState['settings']['efforts'];
+  /** Whether one goes back to earlier stages for readings. */
+  readonly elsewhere: boolean;
 }
 
 /** Gathers the readings since the last repair, sitting by sitting; null when there is no circuit or nothing was read. */
-export function investigationInputs(kit: KitState): InvestigationInputs | null {
+export function investigationInputs(kit: KitState, elsewhere = false): InvestigationInputs | null {
   if (!kit.sheet.circuit) return null;
   const since = kit.change?.at ?? -1;
   const all = [...kit.readings]
@@ -49,7 +51,8 @@ export function investigationInputs(kit: KitState): InvestigationInputs | null {
       all.filter((r) => r.taken.entry.stage === stage.id),
     ),
   );
-  return sittings.length === 0 ? null : { sittings, setup: setupOf(kit), skipped: [...kit.skipped], work: workOf(kit), efforts: kit.settings.efforts };
+  if (sittings.length === 0) return null;
+  return { sittings, setup: setupOf(kit), skipped: [...kit.skipped], work: workOf(kit), efforts: kit.settings.efforts, elsewhere };
 }
 
 interface Found<E extends Reading | Seen = Reading | Seen> {

@@ -2,8 +2,9 @@ import { Button } from 'antd';
 import type { ReactNode } from 'react';
 import type { Findings, TableRow } from '@/core/diagnose';
 import { describeFaults, type Fault } from '@/core/fault';
-import type { KitState } from '@/core/kit';
+import type { KitState, Stage } from '@/core/kit';
 import { observableOfTarget, targetOfObservable, unitOfFault } from '@/core/loop';
+import { useElsewhere } from './elsewhere';
 import styles from './Fault.module.css';
 import { percent, rowTitle } from './words';
 
@@ -50,6 +51,12 @@ export function Advice({ kit, findings, found, children }: Props) {
   );
 }
 
+/** The stage that was read last. */
+function stageInHand(kit: KitState): Stage | undefined {
+  const last = [...kit.readings.values()].flatMap((all) => all.slice(-1)).sort((a, b) => b.met.at - a.met.at)[0];
+  return kit.sheet.stages.find((s) => s.id === last?.entry.stage);
+}
+
 interface NextProps {
   readonly kit: KitState;
   readonly next: Findings['next'];
@@ -60,12 +67,20 @@ interface NextProps {
 
 function NextStep({ kit, next, rows, healthy, remedy }: NextProps) {
   const target = next && targetOfObservable(kit, next.id);
+  const look = useElsewhere((s) => s.look);
+  const elsewhere = useElsewhere((s) => s.kit === kit.id);
+  const inHand = stageInHand(kit);
+  const back = next && inHand && !next.id.startsWith(`${inHand.id}/`) ? kit.sheet.stages.find((s) => next.id.startsWith(`${s.id}/`)) : undefined;
   const cold = rows.some((r) => r.id === next?.id && (r.mode === 'ohms' || r.mode === 'diode'));
   if (next && target && observableOfTarget(target))
     return (
       <>
-        <b>One more reading helps: {rowTitle(kit, next.id, rows)}.</b> Of all that is left it is expected to tell most for its trouble ({next.bits.toFixed(1)}{' '}
-        bits). {cold ? 'About a minute and a half: supply off and capacitors empty first.' : 'About 20 seconds, board live at low voltage.'}
+        <b>
+          {back ? `Go back to “${back.title}”: ` : 'One more reading helps: '}
+          {rowTitle(kit, next.id, rows)}.
+        </b>{' '}
+        Of all that is left it is expected to tell most for its trouble ({next.bits.toFixed(1)} bits).{' '}
+        {cold ? 'About a minute and a half: supply off and capacitors empty first.' : 'About 20 seconds, board live at low voltage.'}
       </>
     );
   return healthy ? (
@@ -74,7 +89,17 @@ function NextStep({ kit, next, rows, healthy, remedy }: NextProps) {
     </>
   ) : (
     <>
-      <b>No further reading would separate these.</b> Look at the first one: {remedy}
+      <b>No further reading {elsewhere ? '' : 'of this stage '}would separate these.</b> Look at the first one: {remedy}{' '}
+      {!elsewhere && inHand && kit.sheet.stages[0] !== inHand && (
+        <Button
+          size="small"
+          onClick={() => {
+            look(kit.id);
+          }}
+        >
+          Ask the earlier stages too
+        </Button>
+      )}
     </>
   );
 }

@@ -2,6 +2,7 @@
 import type { Findings } from '@/core/diagnose';
 import type { KitState } from '@/core/kit';
 import { type Result, runner } from '@/store/results';
+import { useElsewhere } from '../fault/elsewhere';
 import { useResult } from './useResult';
 
 /** Share of a first ranking that goes into the rough predictions; the rest looks closely at those in question. */
@@ -19,10 +20,11 @@ export interface Suspects {
 
 /** The suspects: first what every fault would show, then who explains the readings. */
 export function useSuspects(kit: KitState, when: boolean): Suspects {
-  const predictions = useResult('predictions', kit, undefined, when);
+  const elsewhere = useElsewhere((s) => s.kit === kit.id);
+  const predictions = useResult('predictions', kit, elsewhere, when);
   const ready = predictions.state === 'fresh';
-  const suspects = useResult('suspects', kit, undefined, when && ready);
-  const kept = useResult('suspects', kit, undefined, false);
+  const suspects = useResult('suspects', kit, elsewhere, when && ready);
+  const kept = useResult('suspects', kit, elsewhere, false);
   const predicting = predictions.state === 'working' || predictions.state === 'stale';
   const ranking = ready && (suspects.state === 'working' || suspects.state === 'stale');
   const failed = predictions.state === 'failed' ? predictions : null;
