@@ -85,11 +85,11 @@ async function fill(drawer: Locator, fields: readonly Field[], values: FormValue
       }
       case 'name':
       case 'place':
-        await box.fill(String(value ?? ''));
+        await box.fill((value as string | undefined) ?? '');
         await box.press('Tab');
         break;
       default:
-        await box.fill(String(value ?? ''));
+        await box.fill((value as string | undefined) ?? '');
     }
   }
 }

@@ -25,6 +25,7 @@ import {
   type Sample,
   type StageObservable,
   toScale,
+  withOpampMakers,
 } from '../specimen';
 
 /** Specimens per fault and spread for a first ranking, and for the faults that stay in question. */
@@ -152,11 +153,15 @@ export class Diagnoser {
   private readonly finePairs = new Map<string, readonly Component[]>();
   private readonly others: (index: number) => readonly OtherPoint[];
 
+  private readonly problem: Problem;
+
   constructor(
-    private readonly problem: Problem,
+    asked: Problem,
     private readonly options: DiagnoserOptions = ALL_ALIKE,
     private readonly spreads: readonly ModelSpread[] = MODEL_SPREADS,
   ) {
+    const problem = withOpampMakers(asked);
+    this.problem = problem;
     const most = Math.max(...problem.scenes.map((s) => s.circuit.parts.length));
     const fullest = problem.scenes.findLast((s) => s.circuit.parts.length === most);
     const faults = fullest ? options.faults(fullest.circuit, problem.board) : [];

@@ -1,7 +1,7 @@
 import { type Circuit, findPart, isRunning } from '../circuit';
-import { type Board, type BoardPart, elementsOfPart } from './board';
+import type { Board, BoardPart } from './board';
 import { isDip, portNets } from './chip';
-import { type Fault } from './fault';
+import type { Fault } from './fault';
 import { isFitted, listFaults } from './list';
 import { commonNet, legPins } from './several';
 

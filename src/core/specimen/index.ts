@@ -1,5 +1,6 @@
 export { HealthyBoards, readHealthy } from './healthy';
 export { scaledWave } from './pieces';
+export { withOpampMakers } from './opamps';
 export { FaultSampler, type Sample } from './predict';
 export {
   atRest,

@@ -77,6 +77,16 @@ export interface ModelSpread {
   readonly emissionShare: number;
   /** Reverse current gain of bipolar transistors: sets how deep they saturate without load. */
   readonly reverseGainFactor: number;
+  /** Emission coefficient of bipolar transistors, as factors of the card; their Early voltage by this factor either way. */
+  readonly bipolarEmission: readonly [number, number];
+  readonly earlyFactor: number;
+  /** Added to a zener's tolerance; a field effect transistor's threshold moves by up to this many volts, its transconductance by the factor. */
+  readonly zenerShare: number;
+  readonly thresholdVolts: number;
+  readonly transconductanceFactor: number;
+  /** Volts by which an op-amp's input is off either way, and its output's limits lie elsewhere. */
+  readonly opampOffset: number;
+  readonly opampLimit: number;
 }
 
 /**
@@ -84,8 +94,36 @@ export interface ModelSpread {
  * another maker (common practice, figures of the product's methods notes).
  */
 export const MODEL_SPREADS: readonly ModelSpread[] = [
-  { id: 'as-carded', weight: 0.6, saturationFactor: 2, ledVolts: 0, emissionShare: 0, reverseGainFactor: 1 },
-  { id: 'other-maker', weight: 0.4, saturationFactor: 10, ledVolts: 0.25, emissionShare: 0.05, reverseGainFactor: 5 },
+  {
+    id: 'as-carded',
+    weight: 0.6,
+    saturationFactor: 2,
+    ledVolts: 0,
+    emissionShare: 0,
+    reverseGainFactor: 1,
+    bipolarEmission: [1, 1],
+    earlyFactor: 1,
+    zenerShare: 0,
+    thresholdVolts: 0,
+    transconductanceFactor: 1,
+    opampOffset: 0,
+    opampLimit: 0,
+  },
+  {
+    id: 'other-maker',
+    weight: 0.4,
+    saturationFactor: 10,
+    ledVolts: 0.25,
+    emissionShare: 0.05,
+    reverseGainFactor: 5,
+    bipolarEmission: [0.98, 1.05],
+    earlyFactor: 2,
+    zenerShare: 0.02,
+    thresholdVolts: 0.25,
+    transconductanceFactor: 2.5,
+    opampOffset: 0.005,
+    opampLimit: 0.4,
+  },
 ];
 
 /** Everything that a diagnosis is computed from. */

@@ -1,6 +1,7 @@
 import { type Circuit, type Part, type System, VT } from '../circuit';
 import { type Board, type BoardPart, elementsOfPart, type Fault, isBipolar, WEAK } from '../fault';
 import { randomStream } from '../statistics';
+import { opampSetters } from './opamps';
 import type { ModelSpread } from './problem';
 
 /** Numbers drawn for one piece, each uniform in 0..1; `lot` is common to all pieces of one type. */
@@ -60,6 +61,10 @@ export function specimenSteps(
   return board.parts.flatMap((place) => {
     const index = indexOf.get(pieceAt.get(place.ref) ?? place.ref);
     if (index === undefined) return [];
+    if (place.kind === 'opamp' && !only)
+      return opampSetters(system, circuit, place).map((set): Step => (specimen, spread) => {
+        set(specimen[index]!, spread);
+      });
     const ofPlace = faults.find((f) => f.parts.some((r) => r === place.ref))?.kind ?? null;
     return elementsOfPart(place).flatMap((element) => {
       const part = parts.get(element);
@@ -97,13 +102,20 @@ function stepsOfPart(system: System, part: Part, piece: BoardPart, index: number
       );
       if (piece.kind === 'diode')
         add(system.modelSetter(part.name, 'N'), (d, spread) => N * (1 + between(-spread.emissionShare, spread.emissionShare, d.emission)));
-      if (piece.kind === 'zener') add(system.modelSetter(part.name, 'BV'), (d) => pieceValue(piece, BV, d, fault === 'wrong-value'));
+      if (piece.kind === 'zener')
+        add(
+          system.modelSetter(part.name, 'BV'),
+          (d, { zenerShare }) => pieceValue(piece, BV, d, fault === 'wrong-value') * (1 + either(piece.measured ? 0 : zenerShare, d.junction)),
+        );
       break;
     }
     case 'Q': {
       const { range } = piece;
       add(system.modelSetter(part.name, 'IS'), (d, spread) => saturation(part.model.params['IS']!, d, spread));
       add(system.modelSetter(part.name, 'BR'), (d, spread) => part.model.params['BR']! * logBetween(spread.reverseGainFactor, d.emission));
+      const { NF, VAF } = part.model.params;
+      if (NF !== undefined) add(system.modelSetter(part.name, 'NF'), (d, { bipolarEmission }) => NF * between(...bipolarEmission, d.lot));
+      if (VAF) add(system.modelSetter(part.name, 'VAF'), (d, { earlyFactor }) => VAF * logBetween(earlyFactor, d.emission));
       if (fault !== 'weak' && isBipolar(piece) && range) add(system.modelSetter(part.name, 'BF'), (d) => between(...range, d.gain));
       break;
     }
@@ -111,7 +123,9 @@ function stepsOfPart(system: System, part: Part, piece: BoardPart, index: number
     case 'J': {
       const { range } = piece;
       const shift = fault === 'weak' ? (piece.kind === 'pmos' ? -WEAK.threshold : WEAK.threshold) : 0;
-      if (range) add(system.modelSetter(part.name, 'VTO'), (d) => between(...range, d.gain) + shift);
+      if (range) add(system.modelSetter(part.name, 'VTO'), (d, { thresholdVolts }) => between(...range, d.gain) + either(thresholdVolts, d.junction) + shift);
+      const { KP } = part.model.params;
+      if (KP !== undefined) add(system.modelSetter(part.name, 'KP'), (d, { transconductanceFactor }) => KP * logBetween(transconductanceFactor, d.lot));
       break;
     }
     default:
@@ -121,6 +135,7 @@ function stepsOfPart(system: System, part: Part, piece: BoardPart, index: number
 }
 
 const between = (lo: number, hi: number, u: number) => lo + (hi - lo) * u;
+const either = (half: number, u: number) => between(-half, half, u);
 const logBetween = (factor: number, u: number) => Math.exp(between(-Math.log(factor), Math.log(factor), u));
 
 /** One normal deviate from one uniform (logistic approximation, cut at ±3 σ). */
