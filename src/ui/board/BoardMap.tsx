@@ -36,6 +36,8 @@ interface Props {
 
 const CHIP = { width: 17, height: 5.4 };
 const DOT = 1.5;
+/** Before the name of a point, so that it is none of a part. */
+const POINT = 'point ';
 
 /** The board with its parts; points to touch carry their verdicts. */
 export function BoardMap({ sheet, present, marked, points, verdicts, red, black, photo = null, trueSize = false, over }: Props) {
@@ -45,8 +47,10 @@ export function BoardMap({ sheet, present, marked, points, verdicts, red, black,
   if (parts.length === 0) return <p className={styles.none}>No parts have a place on this board. Give the parts list refs such as R1, R2.</p>;
   const { labels, dots, strip } = map;
   const view = viewOf(map);
-  const isMarked = (p: PlacedPart) => marked.has(p.ref) || red === p.ref;
+  const isMarked = ({ ref }: Pick<PlacedPart, 'ref'>) => marked.has(ref) || red === ref;
   const crowd = parts.length > CROWD && !near && !trueSize;
+  // From afar the names of a crowd would be smaller than anybody reads.
+  const shown = crowd ? labels.filter((l) => l.id.startsWith(POINT) || isMarked({ ref: l.id })) : labels;
   const marksAt = (id: string) => ({
     verdict: verdicts.get(id) ?? ('none' as const),
     probe: red === id ? ('red' as const) : black === id ? ('black' as const) : null,
@@ -79,7 +83,7 @@ export function BoardMap({ sheet, present, marked, points, verdicts, red, black,
               <Part key={p.ref} part={p} fitted={present.has(p.ref)} marked={isMarked(p)} />
             ))}
           </g>
-          {labels.map((l) => (
+          {shown.map((l) => (
             <text key={l.id} x={l.x} y={l.y + LETTER * 0.36} textAnchor="middle" className={styles.label ?? ''}>
               {l.text}
             </text>
@@ -148,7 +152,7 @@ function layOut(parts: readonly PlacedPart[], points: readonly MapPoint[]): Laid
   const dotBoxes = dots.map(boxOfDot);
   const labels = placeLabels(
     [
-      ...dots.map(({ point, x, y }) => ({ id: `point ${point.id}`, text: point.id, around: boxOfDot({ point, x, y }) })),
+      ...dots.map(({ point, x, y }) => ({ id: `${POINT}${point.id}`, text: point.id, around: boxOfDot({ point, x, y }) })),
       ...parts.map((p) => ({ id: p.ref, text: p.ref, around: p })),
     ],
     [...parts, ...dotBoxes],
