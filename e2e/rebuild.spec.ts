@@ -49,6 +49,9 @@ async function fill(drawer: Locator, fields: readonly Field[], values: FormValue
         }
         await box.press('Tab');
         break;
+      case 'several':
+        for (const chosen of value as string[]) await drawer.getByRole('checkbox', { name: field.options.find((o) => o.value === chosen)!.label }).check();
+        break;
       case 'pair':
         for (const [i, which] of ['one', 'the other'].entries()) {
           const half = drawer.getByLabel(`${field.label}: ${which}`);
