@@ -144,13 +144,23 @@ function trueBoard(practice: Practice, whole: Circuit): Board {
   return {
     ...board,
     parts: board.parts.map((p) => {
+      // What is set to so many ohms was set with an ohmmeter.
+      if (p.body === 'control' && !p.elements) return { ...p, tolerance: [0, 0], measured: undefined };
       const found = lineOf.get(p.ref);
       // A piece that was supplied wrong has been replaced by a right one before it went in.
-      if (!found || !['resistor', 'relay'].includes(found.line.kind) || practice.standIn?.pieces[found.line.id]?.[found.piece] !== undefined)
-        return { ...p, measured: undefined };
+      if (!found || !['resistor', 'relay'].includes(found.line.kind) || isWrong(practice, found.line, found.piece)) return { ...p, measured: undefined };
       return { ...p, measured: { value: pieceValue(practice, found.line, found.piece)!, standard: 0 } };
     }),
   };
+}
+
+/** Whether the piece that the bag was given for a place is none that its line asks for. */
+function isWrong(practice: Practice, line: Line, piece: number): boolean {
+  const given = practice.standIn?.pieces[line.id]?.[piece];
+  const expected = expectationOf(line);
+  if (given === undefined || !expected) return false;
+  const off = given / expected.nominal - 1;
+  return off < expected.tolerance[0] || off > expected.tolerance[1];
 }
 
 /**
