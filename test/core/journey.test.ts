@@ -100,7 +100,8 @@ describe('the demo, with one fault or another on its board', () => {
     const investigation = investigationOf(done)!;
     const [top] = findSuspects(investigation, diagnoserOf(investigation)).suspects;
     expect(top!.faults).toEqual([]);
-    expect(top!.probability).toBeGreaterThan(0.6);
+    // More likely than everything else together.
+    expect(top!.probability).toBeGreaterThan(0.5);
   });
 
   test('a repair voids what was read before it: the stage is read anew and passes', () => {
