@@ -66,8 +66,8 @@ test('unset they change nothing', () => {
     expect(out(wiring)).toBeCloseTo(operatingPoint(readDeck(deck(wiring)).circuit).nodes['out']!, 6);
 });
 test('5 mV of offset stand at the output of a follower (textbook: gain of one)', () => {
-  // A current of gm × 5 mV beside the gain stage.
-  expect(out(FOLLOWER, { '.~offset': 1e-5 * 0.005 }) - out(FOLLOWER)).toBeCloseTo(0.005, 4);
+  // Between the pin and the input behind it.
+  expect(out(FOLLOWER, { '.~offset': -0.005 }) - out(FOLLOWER)).toBeCloseTo(0.005, 4);
 });
 test('limits move the output where it lies against them, and only there', () => {
   expect(out(COMPARATOR(true), { '.Vh': 1.7 }) - out(COMPARATOR(true))).toBeCloseTo(-0.4, 2);

@@ -33,7 +33,8 @@ const logBetween = ([low, high]: Range, u: number) => low * (high / low) ** u;
 const either = (half: number, u: number) => between([-half, half], u);
 const factor = (most: number, u: number) => logBetween([1 / most, most], u);
 
-const OFFSET = '.~offset';
+/** What the source of an op-amp's offset is called, behind its owner. */
+export const OFFSET = '.~offset';
 
 /** The circuit with what a healthy board has and a deck does not tell: a source for the offset of every op-amp. */
 export function withOffsets(circuit: Circuit, board: Board): Circuit {
@@ -190,7 +191,7 @@ function insidePiece(part: Part, owner: BoardPart, circuit: Circuit): Piece | nu
 }
 
 /** Which limit of an op-amp's output a source of its sub-circuit sets: the limiting diode hangs on it. */
-function limitOf(part: Source, circuit: Circuit): 'upper' | 'lower' | null {
+export function limitOf(part: Source, circuit: Circuit): 'upper' | 'lower' | null {
   const prefix = `${ownerOf(part.name)}.`;
   for (const other of circuit.parts) {
     if (other.kind !== 'D' || !other.name.startsWith(prefix)) continue;
