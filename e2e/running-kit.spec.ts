@@ -1,22 +1,9 @@
 import { expect, test } from '@playwright/test';
 import { choose, expectAccessible, inHand, makeKit, suspects } from './bench';
-
-const DECK = `Two lamps in turn
-V1 vcc 0 9
-R1 vcc c1 1k
-R2 vcc c2 1k
-R3 vcc b1 47k
-R4 vcc b2 47k
-C1 c1 b2 1u
-C2 c2 b1 1u
-Q1 c1 b1 0 NS
-Q2 c2 b2 0 NS
-.ic V(c1)=0 V(b2)=-3
-.model NS NPN(IS=1.5E-14 BF=250 VAF=80 BR=4 RC=0.5 RE=0.1)
-.end`;
+import { FLASHER } from '../test/support/decks';
 
 test('a kit that never rests: averages and a frequency have windows, a dead flasher is traced to its base resistor', async ({ page }) => {
-  await makeKit(page, 'Two lamps', '', DECK);
+  await makeKit(page, 'Two lamps', '', FLASHER);
   await page.keyboard.press('Alt+4');
   const entry = page.locator('#entry');
   const take = async (text: string) => {

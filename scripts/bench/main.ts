@@ -31,6 +31,7 @@ import { windowsOf } from '../../src/core/stage/windows';
 import { benchBrowser } from './browser';
 import { benchDocument } from './document';
 import { benchPractice } from './practice';
+import { FLASHER } from '../../test/support/decks';
 import { DEMOS } from '../../src/stand-in/demos';
 
 /** Runs a second, in the best of five windows: on both sides of a ratio, what else the machine does counts for little. */
@@ -171,19 +172,6 @@ const whole = circuitOf(kit.sheet);
 const stage = kit.sheet.stages.find((s) => s.id === 'warm')!;
 const scene = atRest(sceneOf(setupOf(kit), whole, stage));
 const board = boardOf(setupOf(kit), whole);
-const FLASHER = `Two lamps in turn
-V1 vcc 0 9
-R1 vcc c1 1k
-R2 vcc c2 1k
-R3 vcc b1 47k
-R4 vcc b2 47k
-C1 c1 b2 1u
-C2 c2 b1 1u
-Q1 c1 b1 0 NS
-Q2 c2 b2 0 NS
-.ic V(c1)=0 V(b2)=-3
-.model NS NPN(IS=1.5E-14 BF=250 VAF=80 BR=4 RC=0.5 RE=0.1)
-.end`;
 const flasher = {
   circuit: readDeck(FLASHER).circuit,
   observables: ['c1', 'c2', 'b1', 'b2'].map((net) => ({ id: net, mode: 'dcv' as const, red: net, black: '0' })),

@@ -14,18 +14,9 @@ import { piecesOf, withOffsets } from '@/core/specimen/pieces';
 import { computedWindow } from '@/core/stage';
 import { windowsOf } from '@/core/stage/windows';
 import { hypercube, randomStream } from '@/core/statistics';
+import { part } from '../support/boards';
 import { referenceOp } from '../support/simulator';
 
-const part = (ref: string, kind: BoardPart['kind'], more: Partial<BoardPart> = {}): BoardPart => ({
-  ref,
-  element: ref,
-  kind,
-  value: null,
-  model: null,
-  tolerance: [-0.05, 0.05],
-  range: null,
-  ...more,
-});
 const boardWith = (...parts: BoardPart[]): Board => ({ parts, neighbours: [] });
 const circuitOf = (lines: string): Circuit => readDeck(`t\n${lines}\n.end`).circuit;
 

@@ -8,50 +8,9 @@ import { applyFault, type Fault, faultKey } from '@/core/fault';
 import { type KitState, type Line, sheetWith, type Stage } from '@/core/kit';
 import { unitOfFault } from '@/core/loop';
 import { boardOf, circuitAt, circuitOf, setupOf } from '@/core/stage';
-import { FLASHER } from '../support/flasher';
+import { FLASHER, ROWS_OF_PINS } from '../support/decks';
 import { investigationOf, kitOf, log } from '../support/kits';
 
-const DECK = `Rows of pins
-V1 vc 0 9
-R1 vc p 1k
-RN1a p q1 2.2k
-RN1b p q2 4.7k
-RN1c p q3 10k
-R2 q1 0 1k
-R3 q2 0 2k
-R4 q3 0 3k
-RW1 vc vl 0.01
-RV1a vl w 3k
-RV1b w 0 7k
-R5 w a 10k
-RS1 vl s 0.05
-R13 s 0 4.7k
-XU1 a b 0 0 c d e vc CHIP
-XU2 b d 0 0 f g h vc OTHER
-R6 b 0 5k
-R7 c 0 4k
-R8 d 0 6k
-R9 e 0 8k
-R10 f 0 5k
-R11 g 0 4k
-R12 h 0 9k
-.subckt CHIP 1 2 3 4 5 6 7 8
-R1 8 2 2k
-R2 1 4 10k
-R3 8 5 3k
-R4 8 6 20k
-R5 7 3 1k
-R6 8 7 9k
-.ends
-.subckt OTHER 1 2 3 4 5 6 7 8
-R1 1 4 20k
-R2 2 3 30k
-R7 8 5 4k
-R3 8 6 1k
-R4 8 7 6k
-R5 3 4 1k
-.ends
-.end`;
 const line = (kind: Line['kind'], value: number | null, ...refs: string[]): Line => ({
   id: refs.join(),
   refs,
@@ -77,7 +36,7 @@ const kit = (): KitState =>
     sheetWith({
       title: 'rows of pins',
       lines: LINES,
-      circuit: { deck: DECK, neighbours: [] },
+      circuit: { deck: ROWS_OF_PINS, neighbours: [] },
       stages: [
         { id: 'on', title: 'On', kind: 'power', fits: LINES.flatMap((l) => l.refs), supplies: [{ source: 'V1', volts: 9, limit: 0.2 }], checks: CHECKS },
       ],

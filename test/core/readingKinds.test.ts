@@ -9,7 +9,7 @@ import { cardOf, checkTargets, deriveStages, extremeOf, seriesOf } from '@/core/
 import { sellerLetter } from '@/core/report';
 import { computedWindow } from '@/core/stage';
 import { loadCurve } from '@/core/power';
-import { FLASHER } from '../support/flasher';
+import { FLASHER } from '../support/decks';
 import { append, at, log, setupOf, windowsOfKit } from '../support/kits';
 
 const measure = (id: string, mode: MeasureCheck['mode'], net: string, more: Partial<MeasureCheck> = {}): MeasureCheck => ({

@@ -9,6 +9,8 @@ import type { BoardKind } from '@/core/vocabulary';
 import type { Fault } from '@/core/fault/fault';
 import { listBenchFaults } from '@/core/fault';
 import { describeFault } from '@/core/fault/words';
+import { part } from '../support/boards';
+import { ROWS_OF_PINS } from '../support/decks';
 import { referenceOp } from '../support/simulator';
 
 const KINDS: Readonly<Record<string, BoardKind>> = {
@@ -74,63 +76,15 @@ function agreeing(mine: Readonly<Record<string, number>>, theirs: ReadonlyMap<st
   return compared;
 }
 
-/** A board with what the deck holds as several elements, and chips in two rows; everything with names of its own. */
-const ROWS = `rows of pins
-V1 vc 0 9
-R1 vc p 1k
-RN1a p q1 2.2k
-RN1b p q2 4.7k
-RN1c p q3 10k
-R2 q1 0 1k
-R3 q2 0 2k
-R4 q3 0 3k
-RV1a vc w 3k
-RV1b w 0 7k
-R5 w a 1k
-XU1 a b 0 0 c d e vc CHIP
-XU2 b d 0 0 f g h vc OTHER
-R6 b 0 5k
-R7 c 0 4k
-R8 d 0 6k
-R9 e 0 8k
-R10 f 0 5k
-R11 g 0 4k
-R12 h 0 9k
-.subckt CHIP 1 2 3 4 5 6 7 8
-R1 8 2 2k
-R2 1 4 10k
-R3 8 5 3k
-D1 6 8 DX
-R4 8 6 20k
-R5 7 3 1k
-R6 8 7 9k
-.ends
-.subckt OTHER 1 2 3 4 5 6 7 8
-R1 1 4 20k
-R2 2 3 30k
-D1 8 5 DX
-R3 8 6 1k
-R4 8 7 6k
-R5 3 4 1k
-.ends`;
-
 describe('networks, tracks, chips in two rows and supplies: 2 mV or 0.2 %', () => {
-  const { circuit } = readDeck(`${ROWS}\n${MODELS}\n.end`);
-  const part = (ref: string, kind: BoardKind, more: Partial<BoardPart> = {}): BoardPart => ({
-    ref,
-    element: ref,
-    kind,
-    value: null,
-    model: null,
-    tolerance: [-0.05, 0.05],
-    range: null,
-    ...more,
-  });
+  const { circuit } = readDeck(ROWS_OF_PINS);
   const board: Board = {
     parts: [
       part('V1', 'supply'),
       part('RN1', 'resistor', { element: 'RN1a', elements: ['RN1a', 'RN1b', 'RN1c'], body: 'network' }),
       part('RV1', 'resistor', { element: 'RV1a', elements: ['RV1a', 'RV1b'], body: 'control' }),
+      part('W1', 'contact', { element: 'RW1' }),
+      part('S1', 'contact', { element: 'RS1' }),
       part('U1', 'chip', { element: 'XU1', model: 'CHIP' }),
       part('U2', 'chip', { element: 'XU2', model: 'OTHER' }),
     ],

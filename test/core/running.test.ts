@@ -10,23 +10,10 @@ import { newKit, type EntryBody, type KitState } from '@/core/kit';
 import type { Fault } from '@/core/fault/fault';
 import { hideFault, practiceOf } from '@/stand-in';
 import { ENGINE } from '@/workers/engine';
+import { FLASHER } from '../support/decks';
 import { at, investigationOf, log, reworked, setupOf, windowsOfKit } from '../support/kits';
 
 const NO_PROGRESS = () => undefined;
-
-const FLASHER = `Two lamps in turn
-V1 vcc 0 9
-R1 vcc c1 1k
-R2 vcc c2 1k
-R3 vcc b1 47k
-R4 vcc b2 47k
-C1 c1 b2 1u
-C2 c2 b1 1u
-Q1 c1 b1 0 NS
-Q2 c2 b2 0 NS
-.ic V(c1)=0 V(b2)=-3
-.model NS NPN(IS=1.5E-14 BF=250 VAF=80 BR=4 RC=0.5 RE=0.1)
-.end`;
 
 function flasher(fault: Fault | null = null): KitState {
   const draft = draftOf([], FLASHER);
