@@ -15,7 +15,7 @@ test('the whole job: from the bag to the hidden fault, repaired, exported and op
   await page.keyboard.press('Alt+2');
   await expect(page.getByRole('textbox', { name: 'Meter shows' })).toBeFocused();
   while (await page.getByRole('textbox', { name: 'Meter shows' }).isVisible()) await readFromMeter(page);
-  await expect(page.getByRole('complementary', { name: 'Why' }).getByText(/R6 reads 4[5-8]\.\d+ kΩ/)).toBeVisible();
+  await expect(page.getByRole('complementary', { name: 'Why' }).getByText(/R6 reads 47\.\d+ kΩ/)).toBeVisible();
   await expectAccessible(page);
 
   await page.keyboard.press('Alt+3');

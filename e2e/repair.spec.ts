@@ -5,9 +5,8 @@ import { command, expectAccessible, FOLLOWER, giveFile, inHand, makeKit, openDem
 
 test('a suspect is opened, ruled out by hand and found after all; a repair that does not explain everything says so', async ({ page }) => {
   await makeKit(page, 'Repair', FOLLOWER.list, FOLLOWER.deck);
-  // R4 is not connected: b stands at the supply.
+  // R4 is not connected: b stands at the supply, as it would behind a shorted R3, for nobody reads the current.
   const healthy: [RegExp, string][] = [
-    [/current of V1/, '6.4m'],
     [/rail vcc/, '12.0'],
     [/TP\d+ ?a\b/, '5.87'],
     [/TP\d+ ?e\b/, '5.2'],
@@ -26,8 +25,7 @@ test('a suspect is opened, ruled out by hand and found after all; a repair that 
   const before = await share();
   await card.getByRole('button', { name: 'I looked: not this' }).click();
   await expect(card.getByText(/you looked for it and did not find it/)).toBeVisible();
-  // Twenty times less likely, and still the only one that explains what was read: no percent less is to be seen.
-  await expect.poll(share, { timeout: 30_000 }).toBeLessThanOrEqual(before);
+  await expect.poll(share, { timeout: 30_000 }).toBeLessThan(before);
   await card.getByRole('button', { name: /it may be this after all/ }).click();
   await expect.poll(share, { timeout: 30_000 }).toBe(before);
 

@@ -3,6 +3,7 @@ import { meetsNeed, newKit, type KitState, remove, type Stage, withDependents } 
 import { EMPTY_SHEET } from '@/core/kit/sheet';
 import { currentStage, deriveStages, entryText, openMatters } from '@/core/loop';
 import { shoppingList } from '@/core/report';
+import { fittedAt, setupOf } from '@/core/stage';
 import { at, log } from '../support/kits';
 
 const stage = (id: string, more: Partial<Stage> = {}): Stage => ({
@@ -22,7 +23,7 @@ const kit = (): KitState =>
         { id: 'prog', kind: 'tool', text: 'programmer' },
         { id: 'psu', kind: 'supply', text: '5 V supply', volts: 5 },
       ],
-      stages: [stage('rails'), stage('chip', { needs: ['prog'] }), stage('keys')],
+      stages: [stage('rails'), stage('chip', { needs: ['prog'], fits: ['U1'] }), stage('keys')],
     },
     at(0),
   );
@@ -76,4 +77,15 @@ test('a need that is taken off the sheet leaves no stage that waits for it', () 
   const gone = log(k, ...withDependents(k, remove(k, 'needs', 'prog')!));
   expect(gone.sheet.stages.map((s) => s.needs)).toEqual([undefined, undefined, undefined]);
   expect(statuses(gone)).toEqual(['passed', 'current', 'waiting']);
+});
+test('stages behind it are reckoned without what it would have fitted, until that is in', () => {
+  const inKeys = (k: KitState) => fittedAt(setupOf(k), k.sheet.stages[2]!).has('U1');
+  expect(inKeys(kit())).toBe(true);
+  expect(inKeys(log(kit(), none))).toBe(false);
+  expect(inKeys(log(kit(), none, { kind: 'fitted', refs: ['U1'] }))).toBe(true);
+  expect(inKeys(log(kit(), none, { kind: 'owned', need: 'prog', owned: {} }))).toBe(true);
+});
+test('it has come: the logbook says so', () => {
+  const k = log(kit(), none, { kind: 'owned', need: 'prog', owned: {} });
+  expect(k.log.filter((e) => e.kind === 'owned').map((e) => entryText(k, e))).toEqual(['Not to be had for now: “programmer”', 'There now: “programmer”']);
 });

@@ -5,5 +5,6 @@ export { betweenStates } from './latch';
 export { carryOver, type FaultLayout, FaultLayouts } from './layouts';
 export { listBenchFaults } from './benchFaults';
 export { listFaults } from './list';
+export { commonBeginning } from './several';
 export { faultTitle, type FaultUnit } from './title';
 export { describeFault, describeFaults } from './words';

@@ -9,13 +9,22 @@ import type { Fault } from './fault';
 
 const partsOf = (circuit: Circuit, place: BoardPart): Part[] => elementsOfPart(place).flatMap((e) => findPart(circuit, e) ?? []);
 
-/** The net that several of its elements share: the wiper, or the common pin of a network; null where each stands for itself. */
-export function commonNet(circuit: Circuit, place: BoardPart): string | null {
-  const all = partsOf(circuit, place).flatMap((p) => [...new Set(p.nodes)]);
-  return all.find((n, i) => all.indexOf(n) !== i) ?? null;
+/** The net at which all sections of a network begin: its common pin; null where each stands for itself, though some may end together. */
+export function commonBeginning(sections: readonly Part[]): string | null {
+  const first = sections[0]?.nodes[0];
+  return first !== undefined && sections.length > 1 && sections.every((s) => s.nodes.includes(first)) ? first : null;
 }
 
 const isNetwork = (place: BoardPart) => place.body === 'network';
+
+/** The net that its elements share: the wiper, or the common pin of a network; null where there is none. */
+export function commonNet(circuit: Circuit, place: BoardPart): string | null {
+  const parts = partsOf(circuit, place);
+  if (isNetwork(place)) return commonBeginning(parts);
+  const all = parts.flatMap((p) => [...new Set(p.nodes)]);
+  return all.find((n, i) => all.indexOf(n) !== i) ?? null;
+}
+
 const CONTROL_ENDS = ['1', '3'];
 
 /** What the pin that all share is called. */

@@ -9,7 +9,7 @@ export { absentRefs, choiceOn, expectationOf, isWanted, type LineExpectation, so
 export { compareEntries, unite } from './log';
 export { meterOf, offsetOf } from './meters';
 export { isPowered } from './stages';
-export { meetsNeed, type NeedVerdict } from './needs';
+export { derivePostponed, lackingFor, meetsNeed, type NeedVerdict } from './needs';
 export { checkCurrent, type DamagedEntry, entryProblem, type OpenFinding, type OpenResult } from './open';
 export { checkKit, openKit } from './openFile';
 export { inOrder, recordId, type Rooms } from './rooms';

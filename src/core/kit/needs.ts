@@ -1,5 +1,7 @@
+import { createSelector } from 'reselect';
 import { print } from '../quantity';
-import type { Need, Owned } from './sheet';
+import type { Need, Owned, Ref, Stage } from './sheet';
+import type { KitState } from './state';
 
 /** Whether something from the drawer meets a need. */
 export interface NeedVerdict {
@@ -55,3 +57,12 @@ export function meetsNeed(need: Need, owned: Owned): NeedVerdict {
   if (good.length + bad.length === 0) say(!asked, 'it is there', 'nothing was entered to compare');
   return { meets: bad.length === 0, reasons: [...bad, ...good] };
 }
+
+/** What a stage needs and somebody said not to have. */
+export const lackingFor = (kit: Pick<KitState, 'sheet' | 'owned'>, stage: Stage): Need[] =>
+  kit.sheet.needs.filter((n) => stage.needs?.includes(n.id) && kit.owned.get(n.id)?.at(-1)?.owned.none === true);
+
+/** Refs that would go in with stages which wait for something: they are not in yet. */
+export const derivePostponed = createSelector([(kit: KitState) => kit.sheet, (kit: KitState) => kit.owned], (sheet, owned): readonly Ref[] =>
+  sheet.stages.flatMap((s) => (lackingFor({ sheet, owned }, s).length > 0 ? s.fits : [])),
+);

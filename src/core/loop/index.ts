@@ -19,7 +19,6 @@ export {
   passedStages,
   type StageProgress,
   type Windows,
-  lackingFor,
 } from './progress';
 export { contradicts, type MarkingChoice, type MarkingKind, readBandWords, readMarking } from './readMarking';
 export { systematicErrors } from './systematic';

@@ -56,8 +56,7 @@ export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
     case 'compared':
       return `Compared: ${e.instrument} reads ${shown(e.reading, e.mode)}, ${'meter' in e.against ? `${e.against.meter} reads ${shown(e.against.reading, e.mode)}` : `known ${shown(e.against.value, e.mode)}`}`;
     case 'owned':
-      if (e.owned.none) return `Not to be had for now: “${kit.sheet.needs.find((n) => n.id === e.need)?.text ?? e.need}”`;
-      return `Own part held against the need “${kit.sheet.needs.find((n) => n.id === e.need)?.text ?? e.need}”`;
+      return `${e.owned.none ? 'Not to be had for now:' : Object.keys(e.owned).length === 0 ? 'There now:' : 'Own part held against the need'} “${kit.sheet.needs.find((n) => n.id === e.need)?.text ?? e.need}”`;
     case 'skipped':
       return `Skipped ${e.target}${e.reason ? ` (${e.reason})` : ''}`;
     case 'fitted':

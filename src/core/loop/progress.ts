@@ -1,4 +1,4 @@
-import { type Check, checkTaken, type EntryOf, isFresh, type KitState, type MeasureCheck, type Need, type ObserveCheck, type Stage, type Taken } from '../kit';
+import { type Check, checkTaken, type EntryOf, isFresh, type KitState, lackingFor, type MeasureCheck, type ObserveCheck, type Stage, type Taken } from '../kit';
 import { type MeterProfile, uncertaintyOf } from '../meter';
 import { type ComputedWindow, computedWindow, type Windows } from '../stage';
 
@@ -72,10 +72,6 @@ export function deriveStages(kit: KitState, windows: KnownWindows): StageProgres
     return { stage, checks, status, reason: why };
   });
 }
-
-/** What a stage needs and somebody said not to have. */
-export const lackingFor = (kit: KitState, stage: Stage): Need[] =>
-  kit.sheet.needs.filter((n) => stage.needs?.includes(n.id) && kit.owned.get(n.id)?.at(-1)?.owned.none === true);
 
 /** An adjusting check whose reading is not there yet. */
 export const isTurning = (c: CheckProgress) =>

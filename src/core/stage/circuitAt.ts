@@ -10,9 +10,10 @@ type Sheet = Setup['sheet'];
 const pulled = (board: Setup['board']): readonly Ref[] => board.modifications.flatMap(({ change }) => (change.what === 'unplugged' ? change.refs : []));
 
 /** Refs that sit on the board at a stage: all that it and the stages above fit, changed by what the log says. */
-export function fittedAt({ sheet, board, choices }: Setup, stage: Stage): Set<Ref> {
+export function fittedAt({ sheet, board, choices, postponed }: Setup, stage: Stage): Set<Ref> {
   const upTo = sheet.stages.slice(0, sheet.stages.findIndex((s) => s.id === stage.id) + 1);
   const present = new Set(upTo.flatMap((s) => s.fits));
+  for (const ref of postponed) present.delete(ref);
   for (const ref of board.fitted) present.add(ref);
   for (const ref of [...(stage.without ?? []), ...pulled(board), ...board.removed, ...absentRefs({ sheet, choices }, board)]) present.delete(ref);
   return present;

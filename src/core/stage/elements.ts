@@ -1,4 +1,5 @@
 import { type Circuit, findPart, hasElement, ownerOf, type Part, readDeck } from '../circuit';
+import { commonBeginning } from '../fault';
 import type { Ref } from '../kit';
 import type { Setup } from './setup';
 
@@ -99,9 +100,8 @@ function endsAt(circuit: Circuit, ref: Ref, index: number): readonly End[] {
     );
   }
   const sections = sectionsOf(circuit, ref).flatMap((name) => findPart(circuit, name) ?? []);
-  const first = sections[0]?.nodes[0];
-  const common = first !== undefined && sections.every((s) => s.nodes.includes(first)) ? first : undefined;
-  if (common === undefined) {
+  const common = commonBeginning(sections);
+  if (common === null) {
     const section = sections[Math.floor(index / 2)];
     return section ? [{ element: section.name, node: index % 2 }] : [];
   }

@@ -1,5 +1,16 @@
 import { createSelector } from 'reselect';
-import { type BoardState, deriveMeasuredValues, isWanted, type KitState, type Line, type MeasuredValue, meterOf, type Ref, type Sheet } from '../kit';
+import {
+  type BoardState,
+  deriveMeasuredValues,
+  derivePostponed,
+  isWanted,
+  type KitState,
+  type Line,
+  type MeasuredValue,
+  meterOf,
+  type Ref,
+  type Sheet,
+} from '../kit';
 import type { MeterProfile } from '../meter';
 
 /**
@@ -9,6 +20,8 @@ import type { MeterProfile } from '../meter';
 export interface Setup {
   readonly sheet: Pick<Sheet, 'lines' | 'circuit' | 'testPoints' | 'stages' | 'typeCards' | 'options'>;
   readonly choices: ReadonlyMap<string, string>;
+  /** Refs of stages that wait for something: planned, and not in yet. */
+  readonly postponed: readonly Ref[];
   readonly board: BoardState;
   readonly measured: ReadonlyMap<Ref, MeasuredValue>;
   readonly meter: MeterProfile;
@@ -28,13 +41,15 @@ const assemble = createSelector(
     (kit: KitState) => kit.sheet.typeCards,
     (kit: KitState) => kit.sheet.options,
     (kit: KitState) => kit.choices,
+    derivePostponed,
     (kit: KitState, m: Moment) => deriveMeasuredValues(kit, m.board),
     (_: KitState, m: Moment) => m.board,
     (_: KitState, m: Moment) => m.meter,
   ],
-  (lines, circuit, testPoints, stages, typeCards, options, choices, measured, board, meter): Setup => ({
+  (lines, circuit, testPoints, stages, typeCards, options, choices, postponed, measured, board, meter): Setup => ({
     sheet: { lines, circuit, testPoints, stages, typeCards, options },
     choices,
+    postponed,
     board,
     measured,
     meter,

@@ -1,5 +1,4 @@
-import type { KitState, Stage } from '@/core/kit';
-import { lackingFor } from '@/core/loop';
+import { type KitState, lackingFor, type Stage } from '@/core/kit';
 import zones from '../shell/zones.module.css';
 import { HaveNone } from '../sheet/HaveNone';
 
