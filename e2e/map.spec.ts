@@ -66,6 +66,21 @@ test('a board without places is laid out from its circuit; parts are dragged and
   await near.getByRole('button', { name: /^Take [1-9]\d* pairs/ }).click();
   await expect.poll(async () => (await storedKit(page)).sheet.circuit!.neighbours.length).toBeGreaterThan(0);
 
+  // A probe’s place is pressed there: nobody knows how a resistor lies, so its end is asked for.
+  await command(page, 'Sheet');
+  await page.getByRole('radiogroup', { name: 'Parts of the sheet' }).getByText('Stages and checks', { exact: true }).click();
+  await page.getByRole('button', { name: 'Add measurement' }).click();
+  const drawer = page.getByRole('dialog', { name: 'New measurement' });
+  await drawer.getByRole('button', { name: 'Red probe: press it on the map' }).click();
+  const press = page.getByRole('dialog', { name: 'Red probe: press the place' });
+  await press.getByRole('button', { name: 'Pin 2 of R3' }).click();
+  const ends = press.getByRole('group', { name: 'Which end of R3' });
+  await expectAccessible(page);
+  await ends.getByRole('button', { name: 'ground' }).click();
+  await expect(drawer.getByLabel('Red probe', { exact: true })).toHaveValue('R3.2');
+  await drawer.getByRole('button', { name: 'Leave it as it was' }).click();
+  await page.keyboard.press('Alt+3');
+
   // On paper the drawing is as large as the board.
   await files.locator('.ant-dropdown-trigger').click();
   await page.getByRole('menuitem', { name: 'Print at 1:1' }).click();

@@ -1,8 +1,8 @@
 /** Where parts lie: laid out from the circuit, moved by hand, under a photo of either side, and what then lies side by side. */
 import fc from 'fast-check';
-import { type KitState, newKit, type Sheet } from '@/core/kit';
+import { type KitState, type Line, newKit, type Sheet } from '@/core/kit';
 import { EMPTY_SHEET } from '@/core/kit/sheet';
-import { laidOut, neighboursOnMap, partPlaced, photoOnMap, photoOverPlaces, pinsTaken } from '@/core/place';
+import { laidOut, neighboursOnMap, partPlaced, pinsAtPad, photoOnMap, photoOverPlaces, pinsTaken } from '@/core/place';
 import { packageOf } from '@/core/vocabulary';
 import { DEMOS } from '@/stand-in';
 import { at, log } from '../support/kits';
@@ -145,6 +145,71 @@ describe('a photo laid on a map that is there', () => {
     expect(photoOverPlaces(pins, kit(), { from: 'R1', to: 'R2' })).toBeNull();
     expect(photoOverPlaces(pins, kit({ placement: [place('R1', 5, 5), place('R2', 5, 5)] }), { from: 'R1', to: 'R2' })).toBeNull();
     expect(photoOverPlaces(pins, kit({ placement: [place('R1', 5, 5)] }), { from: 'R1', to: 'R9' })).toBeNull();
+  });
+});
+
+describe('which pin of the circuit a pad may be', () => {
+  const DECK = `Pads
+V1 vcc 0 9
+R1 vcc b 10k
+R2 e e 1k
+Q1 vcc b e QN
+XU1 p1 p2 p3 0 p5 p6 p7 vcc CHIP
+XU2 vcc 0 e REG
+.model QN NPN
+.subckt CHIP 1 2 3 4 5 6 7 8
+R1 1 2 1k
+R2 3 4 1k
+R3 5 6 1k
+R4 7 8 1k
+.ends
+.subckt REG 1 2 3
+R1 1 2 1k
+R2 3 2 1k
+.ends
+.end`;
+  const line = (ref: string, kind: Line['kind'], more: Partial<Line> = {}) => ({
+    id: ref,
+    kind,
+    label: ref,
+    value: null,
+    tolerance: null,
+    quantity: 1,
+    refs: [ref],
+    ...more,
+  });
+  const of = (pads: Sheet['pads'] = []) =>
+    kit({
+      lines: [
+        line('R1', 'resistor'),
+        line('R2', 'resistor'),
+        line('R9', 'resistor'),
+        line('Q1', 'npn', { type: 'XQ1' }),
+        line('U1', 'ic', { package: 'DIP-8' }),
+        line('U2', 'regulator'),
+      ],
+      pads,
+      typeCards: [{ type: 'XQ1', pins: { 'TO-92': ['E', 'B', 'C'] }, figures: [] }],
+      circuit: { deck: DECK, neighbours: [] },
+    });
+  const pins = (ref: string, pad: number, k = of()) => pinsAtPad(k, ref, pad).map((c) => `${c.pin} ${c.net}`);
+
+  it('either end of a part that may lie either way; one where both are on one net', () => {
+    expect(pins('R1', 1)).toEqual(['1 vcc', '2 b']);
+    expect(pins('R2', 2)).toEqual(['1 e']);
+  });
+  it('the one that the type card names: leg 1 of an E B C type is what the deck calls its third', () => {
+    expect([1, 2, 3].flatMap((pad) => pins('Q1', pad))).toEqual(['3 e', '2 b', '1 vcc']);
+  });
+  it('the one that a file of the board tells', () => {
+    expect(pins('R1', 2, of([{ ref: 'R1', pin: '2', x: 0, y: 0, net: 'VCC' }]))).toEqual(['1 vcc']);
+  });
+  it('legs of a chip in two rows as they are counted; any of a regulator, whose three stand in many orders', () => {
+    expect([1, 4, 8].flatMap((pad) => pins('U1', pad))).toEqual(['1 p1', '4 0', '8 vcc']);
+    expect(pins('U2', 1)).toEqual(['1 vcc', '2 0', '3 e']);
+  });
+  it('none where the circuit has no such part', () => {
+    expect(pins('R9', 1)).toEqual([]);
   });
 });
 

@@ -6,4 +6,4 @@ export { readPlaces } from './read';
 export { textOfBytes } from './text';
 export { partPlaced, placesOfKit, placesTaken, takePlaces } from './kitPlaces';
 export { laidOut } from './laidOut';
-export { neighboursOnMap } from './neighbours';
+export { neighboursOnMap, type PinChoice, pinsAtPad } from './neighbours';

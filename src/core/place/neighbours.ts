@@ -1,8 +1,8 @@
 import { type Circuit, findNet, findPart, PINS } from '../circuit';
-import type { KitState, Line, RecordOf } from '../kit';
-import { circuitOf, elementsOf } from '../stage';
+import type { KitState, Line, RecordOf, Ref } from '../kit';
+import { circuitOf, elementsOf, netAtPin } from '../stage';
 import { cardFor } from '../typecard';
-import { packageOf, type Pad } from '../vocabulary';
+import { packageOf, type Pad, padsAsPlaced } from '../vocabulary';
 
 /** A pad with its net, millimetres on the map; one that may be on several nets stands once for each. */
 type NettedPad = RecordOf<'pads'>;
@@ -42,15 +42,8 @@ function padsOfBodies(kit: KitState, circuit: Circuit): NettedPad[] {
     const part = element === undefined || more.length > 0 ? undefined : findPart(circuit, element);
     if (!line || !part) return [];
     const pinsOfPart = PINS[part.kind];
-    const [cos, sin] = [Math.cos((rotation * Math.PI) / 180), Math.sin((rotation * Math.PI) / 180)];
-    return packageOf(line).pads.flatMap((pad) =>
-      netsOfPad(kit, line, pad, part.nodes, pinsOfPart).map((net) => ({
-        ref,
-        pin: String(pad.pin),
-        net,
-        x: x + pad.x * cos - pad.y * sin,
-        y: y + pad.x * sin + pad.y * cos,
-      })),
+    return padsAsPlaced(packageOf(line).pads, { x, y, rotation }).flatMap((pad) =>
+      netsOfPad(kit, line, pad, part.nodes, pinsOfPart).map((net) => ({ ref, pin: String(pad.pin), net, x: pad.x, y: pad.y })),
     );
   });
 }
@@ -62,4 +55,36 @@ function netsOfPad(kit: KitState, line: Line, pad: Pad, nodes: readonly string[]
   const at = named === undefined ? -1 : pins.findIndex((p) => p[0]!.toUpperCase() === named);
   if (at >= 0) return [nodes[at]!];
   return nodes.length <= 3 ? nodes : [];
+}
+
+/** A pin as the circuit counts it, and the net that it is on. */
+export interface PinChoice {
+  readonly pin: string;
+  readonly net: string;
+}
+
+/**
+ * Which pins of the circuit a pad of a body may be. One where a file of the board, the type card or the legs of a larger chip tell;
+ * all of a small part otherwise, as it may lie either way; none where the circuit has no such part.
+ */
+export function pinsAtPad(kit: KitState, ref: Ref, pad: number): PinChoice[] {
+  const circuit = circuitOf(kit.sheet);
+  const line = kit.sheet.lines.find((l) => l.refs.includes(ref));
+  if (!line) return [];
+  const [element, ...more] = elementsOf(kit.sheet, circuit, ref);
+  const part = element === undefined || more.length > 0 ? undefined : findPart(circuit, element);
+  if (!part) {
+    const pins = packageOf(line).pads.flatMap((p): PinChoice[] => {
+      const net = netAtPin(kit.sheet, circuit, ref, String(p.pin));
+      return net === null ? [] : [{ pin: String(p.pin), net }];
+    });
+    // Legs of a larger chip are counted as its deck counts them; those of three-legged ones stand in many orders.
+    return pins.length > 3 ? pins.filter((p) => p.pin === String(pad)) : pins;
+  }
+  const told = kit.sheet.pads.find((p) => p.ref === ref && p.pin === String(pad))?.net;
+  const filed = told === undefined ? undefined : findNet(circuit, told);
+  const nets = filed === undefined ? netsOfPad(kit, line, { pin: pad, x: 0, y: 0 }, part.nodes, PINS[part.kind]) : [filed];
+  return part.nodes
+    .flatMap((net, i) => (nets.includes(net) ? [{ pin: String(i + 1), net }] : []))
+    .filter((c, i, all) => all.findIndex((o) => o.net === c.net) === i);
 }

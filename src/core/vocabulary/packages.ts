@@ -53,6 +53,12 @@ export interface Pad {
   readonly y: number;
 }
 
+/** Pads of a body that lies somewhere, turned clockwise by so many degrees, millimetres. */
+export function padsAsPlaced(pads: readonly Pad[], { x, y, rotation }: { readonly x: number; readonly y: number; readonly rotation: number }): Pad[] {
+  const [cos, sin] = [Math.cos((rotation * Math.PI) / 180), Math.sin((rotation * Math.PI) / 180)];
+  return pads.map((p) => ({ pin: p.pin, x: x + p.x * cos - p.y * sin, y: y + p.x * sin + p.y * cos }));
+}
+
 export interface Package {
   readonly shape: Shape;
   /** Body seen from above, millimetres. */

@@ -1,6 +1,7 @@
 import { createContext, memo } from 'react';
 import type { Ref } from '@/core/kit';
-import { padsOf, type PlacedPart } from './layout';
+import { padsAsPlaced } from '@/core/vocabulary';
+import type { PlacedPart } from './layout';
 import styles from './BoardMap.module.css';
 
 /** More parts than this are drawn body by body only from near: from afar a body is no larger than a letter. */
@@ -35,6 +36,6 @@ function bodyOf(part: PlacedPart): string {
 }
 
 const holesOf = (part: PlacedPart) =>
-  padsOf(part)
+  padsAsPlaced(part.marks.body.pads, part)
     .map(({ x, y }) => `M${x - 0.7} ${y - 0.7}h1.4v1.4h-1.4z`)
     .join('');

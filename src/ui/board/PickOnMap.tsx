@@ -1,12 +1,14 @@
 import { Button, Modal } from 'antd';
-import { useCallback } from 'react';
+import { useCallback, useState } from 'react';
+import type { KitState, Ref } from '@/core/kit';
+import { type PinChoice, pinsAtPad } from '@/core/place';
+import { padsAsPlaced } from '@/core/vocabulary';
 import { useBench } from '@/store/bench';
 import { BoardMap, type LaidOut, standsOver } from './BoardMap';
+import zones from '../shell/zones.module.css';
 import styles from './BoardMap.module.css';
-import { padsOf } from './layout';
 import { MapPoints } from './MapPoints';
 import { useMapSheet } from './useMapSheet';
-import type { KitState } from '@/core/kit';
 
 interface Props {
   /** What is asked for, in words: `Red probe`. */
@@ -35,11 +37,20 @@ export function PickOnMap({ title, picked, close }: Props) {
 
 function Board({ kit, picked }: { kit: KitState; picked: (place: string) => void }) {
   const { sheet } = useMapSheet(kit);
+  const [asked, setAsked] = useState<{ readonly ref: Ref; readonly pins: readonly PinChoice[] } | null>(null);
+  const press = useCallback(
+    (ref: Ref, pad: number) => {
+      const pins = pinsAtPad(kit, ref, pad);
+      if (pins.length > 1) setAsked({ ref, pins });
+      else picked(`${ref}.${pins[0]?.pin ?? pad}`);
+    },
+    [kit, picked],
+  );
   const over = useCallback(
     (map: LaidOut) => (
       <>
         {map.parts.flatMap((part) =>
-          padsOf(part).map(({ pin, x, y }) => (
+          padsAsPlaced(part.marks.body.pads, part).map(({ pin, x, y }) => (
             <Button
               key={`${part.ref}.${pin}`}
               type="text"
@@ -48,7 +59,7 @@ function Board({ kit, picked }: { kit: KitState; picked: (place: string) => void
               title={`${part.ref}.${pin}`}
               aria-label={`Pin ${pin} of ${part.ref}`}
               onClick={() => {
-                picked(`${part.ref}.${pin}`);
+                press(part.ref, pin);
               }}
             />
           )),
@@ -56,21 +67,39 @@ function Board({ kit, picked }: { kit: KitState; picked: (place: string) => void
         <MapPoints map={map} points={pointsOf(kit, picked)} />
       </>
     ),
-    [kit, picked],
+    [kit, picked, press],
   );
   return (
-    <div className={styles.pick}>
-      <BoardMap
-        sheet={sheet}
-        present={kit.board.fitted}
-        marked={NONE}
-        points={kit.sheet.testPoints}
-        verdicts={NO_VERDICTS}
-        red={null}
-        black={null}
-        over={over}
-      />
-    </div>
+    <>
+      {asked && (
+        <div className={`${zones.row} ${styles.rows}`} role="group" aria-label={`Which end of ${asked.ref}`}>
+          The circuit does not tell how {asked.ref} lies. You touch its end on
+          {asked.pins.map(({ pin, net }) => (
+            <Button
+              key={pin}
+              size="small"
+              onClick={() => {
+                picked(`${asked.ref}.${pin}`);
+              }}
+            >
+              {net === '0' ? 'ground' : net}
+            </Button>
+          ))}
+        </div>
+      )}
+      <div className={styles.pick}>
+        <BoardMap
+          sheet={sheet}
+          present={kit.board.fitted}
+          marked={NONE}
+          points={kit.sheet.testPoints}
+          verdicts={NO_VERDICTS}
+          red={null}
+          black={null}
+          over={over}
+        />
+      </div>
+    </>
   );
 }
 

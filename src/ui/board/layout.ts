@@ -1,5 +1,5 @@
 import type { Line, Ref, Sheet } from '@/core/kit';
-import type { Package, Pad } from '@/core/vocabulary';
+import type { Package } from '@/core/vocabulary';
 import { type Marks, marksOf } from '../drawn/marks';
 
 /** A rectangle by its middle, millimetres. */
@@ -53,12 +53,6 @@ export function placeParts(sheet: Sheet): PlacedPart[] {
   const rest = [...lineOf].flatMap(([ref, line]) => (known.has(ref) || (placed.length > 0 && marksOf(line).body.shape === 'socket') ? [] : part(ref, 0, 0, 0)));
   const bottom = Math.max(0, ...placed.map((p) => p.y + p.height / 2 + LETTER));
   return [...placed, ...inRows(rest).map((p) => ({ ...p, y: p.y + bottom }))];
-}
-
-/** Holes of a part where it lies, millimetres. */
-export function padsOf({ x, y, rotation, marks: { body } }: PlacedPart): Pad[] {
-  const [cos, sin] = [Math.cos((rotation * Math.PI) / 180), Math.sin((rotation * Math.PI) / 180)];
-  return body.pads.map((p) => ({ pin: p.pin, x: x + p.x * cos - p.y * sin, y: y + p.x * sin + p.y * cos }));
 }
 
 export type Place = Sheet['placement'][number];
