@@ -1,7 +1,8 @@
 /** Another letter for a board: what carries it in front follows, and nothing else moves. */
 import fc from 'fast-check';
-import { type KitState, newKit, type Sheet, written } from '@/core/kit';
+import { type KitState, newKit, patch, type Sheet, written } from '@/core/kit';
 import { EMPTY_SHEET } from '@/core/kit/sheet';
+import { entryText } from '@/core/loop';
 import { circuitOf, elementOf, setupOf } from '@/core/stage';
 import { at, log } from '../support/kits';
 
@@ -78,4 +79,8 @@ test('there and back again is the same sheet (property: any refs on either board
     }),
     { numRuns: 40 },
   );
+});
+test('of a table of names the logbook tells the one that changed', () => {
+  const named = log(kit(), patch(kit(), 'circuit', 'circuit', { elements: { ...SHEET.circuit!.elements, 'A:R2': 'RA2', 'B:R1': 'RB9' } })!);
+  expect(entryText(named, named.log.at(-1)!)).toBe('Circuit: elements B:R1 RB1 → RB9, A:R2 RA2');
 });

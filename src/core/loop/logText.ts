@@ -215,9 +215,17 @@ function formerLabel(kit: KitState, id: string): string {
   return id;
 }
 
-/** What came and went of two lists; of anything else, what it was and is. */
+/** What came and went of two lists; of two tables of names, those that differ; of anything else, what it was and is. */
 function differenceText(before: unknown, after: unknown): string {
   if (before === undefined && Array.isArray(after)) return differenceText([], after);
+  if (isTable(before ?? {}) && isTable(after)) {
+    const [was, is] = [(before ?? {}) as Record<string, string>, after];
+    return [...new Set([...Object.keys(was), ...Object.keys(is)])]
+      .filter((k) => was[k] !== is[k])
+      .slice(0, 4)
+      .map((k) => `${k} ${was[k] === undefined ? '' : `${was[k]} → `}${is[k] ?? 'nothing'}`)
+      .join(', ');
+  }
   if (!Array.isArray(before) || !Array.isArray(after)) return `${fieldText(before)} → ${fieldText(after)}`;
   const texts = (list: unknown[]) => list.map((x) => fieldText(x));
   const [was, is] = [texts(before), texts(after)];
@@ -225,6 +233,9 @@ function differenceText(before: unknown, after: unknown): string {
   const came = is.filter((t) => !was.includes(t)).map((t) => `with ${t}`);
   return [...gone, ...came].slice(0, 4).join(', ') || 'in another order';
 }
+
+const isTable = (v: unknown): v is Record<string, string> =>
+  typeof v === 'object' && v !== null && !Array.isArray(v) && Object.values(v).every((x) => typeof x === 'string');
 
 const MOST_SHOWN = 40;
 function fieldText(v: unknown): string {
