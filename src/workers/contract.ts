@@ -163,7 +163,12 @@ const boardsOf = ({ sittings, setup, elsewhere }: InvestigationInputs) => ({
 const layoutInputs = weakMapMemoize(({ lines, circuit, placement }: Sheet) => (circuit && placement.length === 0 ? { lines, circuit } : null));
 
 /** Once per sheet: an order of what matters that changes after every reading would only confuse. */
-const asListed = weakMapMemoize((setup: Setup): Setup => ({ ...setup, postponed: [], board: { ...BARE_BOARD, straps: setup.board.straps }, measured: new Map() }));
+const asListed = weakMapMemoize((setup: Setup): Setup => ({
+  ...setup,
+  postponed: [],
+  board: { ...BARE_BOARD, straps: setup.board.straps },
+  measured: new Map(),
+}));
 
 export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } = {
   windows: { lane: 'windows', long: true, priority: 0, inputs: (kit) => windowInputs(kit) },
