@@ -37,7 +37,8 @@ const resistor = (ref: string, value: number, tolerance = 0.01) => ({
 describe('a resistor and a capacitor on 10 V', () => {
   // Worked by hand: 10 V ± 2 % over 1 kΩ ± 1 % draws 9.7 to 10.3 mA; 1000 µF at 10 V keep 50 mJ and 10 mC.
   const kit = kitOf('rc\nV1 in 0 10\nR1 in 0 1k\nC1 in 0 1000u\n.end', [stage({ supplies: [{ source: 'V1', volts: 10, limit: 0.1 }] })], {
-    lines: [resistor('R1', 1000)],
+    lines: [resistor('R1', 1000), { ...resistor('R7', 1e-3), kind: 'electrolytic', label: '1000 µF', refs: ['EC1'] }],
+    circuit: { deck: 'rc\nV1 in 0 10\nR1 in 0 1k\nC1 in 0 1000u\n.end', neighbours: [], elements: { EC1: 'C1' } },
   });
   const forecast = forecastOf(kit);
 
@@ -46,7 +47,7 @@ describe('a resistor and a capacitor on 10 V', () => {
     expect(v1!.amperes[0]).toBeGreaterThan(0.0097);
     expect(v1!.amperes[1]).toBeLessThan(0.0103);
     expect(forecast.charge).toBeCloseTo(0.01, 6);
-    expect(forecast.stored).toMatchObject({ ref: 'C1', volts: 10 });
+    expect(forecast.stored).toMatchObject({ ref: 'EC1', volts: 10 });
     expect(forecast.stored!.joules).toBeCloseTo(0.05, 6);
     expect(forecast.dcVolts).toBeCloseTo(10, 6);
     expect(forecast.warm).toEqual([{ ref: 'R1', watts: expect.closeTo(0.1, 3) as number }]);

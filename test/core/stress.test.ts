@@ -160,15 +160,15 @@ describe('a control of two halves', () => {
   const pot = `V1 v 0 10\nRV1a v w 5k\nRV1b w 0 5k\nR1 w 0 1MEG`;
   const circuit = readDeck(`t\n${pot}`).circuit;
   test('the wiper divides the track; a track never reads nothing at its end', () => {
-    const control = controlOf(circuit, 'RV1')!;
+    const control = controlOf({ circuit: null }, circuit, 'RV1')!;
     expect(control.at(0.25)).toEqual([
       ['RV1a', 7500],
       ['RV1b', 2500],
     ]);
     expect(control.at(0)[1]).toEqual(['RV1b', 1]);
     expect(control.at(7)[0]).toEqual(['RV1a', 1]);
-    expect(controlOf(circuit, 'R1')).toBeNull();
-    expect(controlOf(readDeck('t\nV1 v 0 1\nRV1a v w 1k\nRV1b w 0 1k').circuit, 'V1')).toBeNull();
+    expect(controlOf({ circuit: null }, circuit, 'R1')).toBeNull();
+    expect(controlOf({ circuit: null }, readDeck('t\nV1 v 0 1\nRV1a v w 1k\nRV1b w 0 1k').circuit, 'V1')).toBeNull();
   });
   const stage: Stage = {
     id: 's',

@@ -3,7 +3,7 @@ import * as fc from 'fast-check';
 import { connectionsOf, findPart, operatingPoint, readDeck } from '@/core/circuit';
 import { answerPin, isLoose, nextPin, suppliesIn, walkFindings, walkOf, type WalkPart, type WalkPin, type WalkSupply } from '@/core/draft';
 import type { Line } from '@/core/kit';
-import { controlOf, elementsOf, netAtPin, withPinCut } from '@/core/stage/elements';
+import { controlOf, elementsOf, netAtPin, sharedNames, withPinCut } from '@/core/stage/elements';
 
 const line = (ref: string, kind: Line['kind'], value: number | null, more: Partial<Line> = {}): Line => ({
   id: ref,
@@ -165,11 +165,26 @@ describe('networks, crystals and connectors have their pins too', () => {
     // Its pins are read and cut like those of any part; two sections that do not meet are no control.
     expect(['1', '2', '3', '4', '5'].map((pin) => netAtPin(sheet, circuit, 'RN1', pin))).toEqual(['vcc', 'a', 'b', 'sig', null]);
     expect(['1', '2', '3', '4'].map((pin) => netAtPin(sheet, circuit, 'RN2', pin))).toEqual(['a', '0', 'b', '0']);
-    expect(controlOf(circuit, 'RN2')).toBeNull();
+    expect(controlOf(sheet, circuit, 'RN2')).toBeNull();
     const volts = (pin: string) => operatingPoint(withPinCut(sheet, circuit, 'RN1', pin)).nodes['a'];
     expect(volts('2')).toBeCloseTo(0, 6);
     expect(volts('3')).toBeCloseTo(9 / 5.7, 4);
     expect(volts('1')).toBeLessThan(0.01);
+  });
+  test('and may be called otherwise by the deck, all its elements by one name', () => {
+    const { circuit } = readDeck('t\nV1 vcc 0 9\nRNB1a vcc a 1k\nRNB1b vcc b 1k\nRNB1c vcc 0 1k\nRPOTa vcc w 4k\nRPOTb w 0 6k\nR1 a 0 1k\nR2 b 0 1k');
+    const sheet = { circuit: { deck: '', neighbours: [], elements: { RN7: 'RNB1', RV1: 'RPOT' } } };
+    expect(sharedNames(circuit)).toEqual([
+      { name: 'RNB1', elements: ['RNB1a', 'RNB1b', 'RNB1c'] },
+      { name: 'RPOT', elements: ['RPOTa', 'RPOTb'] },
+    ]);
+    expect(elementsOf(sheet, circuit, 'RN7')).toEqual(['RNB1a', 'RNB1b', 'RNB1c']);
+    expect(elementsOf({ circuit: { deck: '', neighbours: [] } }, circuit, 'RN7')).toEqual([]);
+    expect(netAtPin(sheet, circuit, 'RN7', '3')).toBe('b');
+    expect(controlOf(sheet, circuit, 'RV1')?.at(0.25)).toEqual([
+      ['RPOTa', 7500],
+      ['RPOTb', 2500],
+    ]);
   });
 });
 

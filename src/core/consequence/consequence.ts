@@ -247,7 +247,7 @@ export class ConsequenceSolver {
     const scene = sceneOf(this.setup, this.whole, stage);
     const wanted = new Map<string, number>();
     for (const [ref, value] of Object.entries(values)) {
-      const control = controlOf(scene.circuit, ref);
+      const control = controlOf(sheet, scene.circuit, ref);
       const element = elementOf(sheet, scene.circuit, ref);
       if (control) for (const [half, ohms] of control.at(value)) wanted.set(half, ohms);
       else if (element !== null) wanted.set(element, value);

@@ -101,7 +101,7 @@ function aimOf(setup: Setup, circuit: Circuit, stage: Stage, check: MeasureCheck
 
 /** A control of the circuit as something that is turned. A resistor alone is turned from nothing to its value. */
 function turnedOf(setup: Setup, circuit: Circuit, ref: Ref): Turned | null {
-  const control = controlOf(circuit, ref);
+  const control = controlOf(setup.sheet, circuit, ref);
   if (control) return { ref, now: shareOf(circuit, control), track: null, put: (c, share) => setValues(c, Object.fromEntries(control.at(share))) };
   const element = elementOf(setup.sheet, circuit, ref);
   const part = element === null ? undefined : findPart(circuit, element);

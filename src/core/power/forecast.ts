@@ -1,5 +1,6 @@
 import { type Circuit, findPart, GROUND, isRunning, operatingPoint, type Part, type Source, statisticsOf, steadyState, UnsolvableError } from '../circuit';
 import { loadsOf } from '../consequence';
+import { elementsOfPart } from '../fault';
 import type { Ref, Stage } from '../kit';
 import { readHealthy } from '../specimen';
 import { boardOf, circuitAt, circuitOf, type Setup } from '../stage';
@@ -58,7 +59,7 @@ export function forecastStage(setup: Setup, id: string): StageForecast | null {
     if (!course) return null;
     return {
       supplies: sources.map((s, i) => ({ source: s.name, volts: voltsOf(stage, s), winding: isAlternating(s), ...course.drawn[i]! })),
-      ...charges(circuit, course.nodes),
+      ...charges(setup, circuit, course.nodes),
       dcVolts: Math.max(0, ...netsOutside(circuit).map((n) => Math.abs(course.nodes[n] ?? 0))),
       acVolts: Math.max(0, ...sources.filter(isAlternating).map((s) => voltsOf(stage, s))),
       warm: loadsOf(setup, circuit)
@@ -119,12 +120,13 @@ function running(circuit: Circuit, sources: readonly Source[]): Course | null {
 }
 
 /** What the capacitors take until all is steady, and the one that keeps most. */
-function charges(circuit: Circuit, nodes: Course['nodes']): Pick<StageForecast, 'charge' | 'stored'> {
+function charges(setup: Setup, circuit: Circuit, nodes: Course['nodes']): Pick<StageForecast, 'charge' | 'stored'> {
+  const refs = new Map(boardOf(setup, circuit).parts.flatMap((p) => elementsOfPart(p).map((element) => [element, p.ref] as const)));
   const volts = (n: string | undefined) => nodes[n ?? ''] ?? 0;
   const kept = circuit.parts.flatMap((p) => {
     if (p.kind !== 'C' || !isOutside(p)) return [];
     const u = Math.abs(volts(p.nodes[0]) - volts(p.nodes[1]));
-    return [{ ref: p.name, volts: u, coulombs: p.value * u, joules: (p.value * u * u) / 2 }];
+    return [{ ref: refs.get(p.name) ?? p.name, volts: u, coulombs: p.value * u, joules: (p.value * u * u) / 2 }];
   });
   const most = kept.reduce<(typeof kept)[number] | null>((a, b) => (a && a.joules >= b.joules ? a : b), null);
   return { charge: kept.reduce((sum, c) => sum + c.coulombs, 0), stored: most && { ref: most.ref, joules: most.joules, volts: most.volts } };

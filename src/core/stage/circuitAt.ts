@@ -27,7 +27,7 @@ export function circuitAt(setup: Setup, whole: Circuit, stage: Stage): Circuit {
   const absent = [...plannable].filter((ref) => !present.has(ref)).flatMap((ref) => elementsOf(sheet, whole, ref));
   const values: Record<string, number> = {};
   const set = (ref: Ref, value: number) => {
-    const control = controlOf(whole, ref);
+    const control = controlOf(sheet, whole, ref);
     if (control) for (const [half, ohms] of control.at(value)) values[half] = ohms;
     const element = elementOf(sheet, whole, ref);
     if (element !== null && findPart(whole, element)) values[element] = value;

@@ -37,11 +37,16 @@ export interface Control {
 /** Contact resistance left at the end of a track, ohms (common practice, no source). */
 const TRACK_END = 1;
 
+/** What the elements of a ref begin with: its own name, or the one that the sheet says the deck calls it by. */
+const baseOf = (sheet: Pick<Sheet, 'circuit'>, ref: Ref): string => sheet.circuit?.elements?.[ref] ?? ref;
+
 /** The control that a ref is in the circuit (`RV1a` and `RV1b`, the upper half first); null when it is none. */
-export function controlOf(circuit: Circuit, ref: Ref): Control | null {
+export const controlOf = (sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, ref: Ref): Control | null => controlNamed(circuit, baseOf(sheet, ref));
+
+function controlNamed(circuit: Circuit, base: string): Control | null {
   // `V1` is no control because there is an `RV1a`.
-  if (hasElement(circuit, ref)) return null;
-  const half = (end: string) => [`${ref}${end}`, `R${ref}${end}`].map((name) => findPart(circuit, name)).find((p) => p?.kind === 'R');
+  if (hasElement(circuit, base)) return null;
+  const half = (end: string) => [`${base}${end}`, `R${base}${end}`].map((name) => findPart(circuit, name)).find((p) => p?.kind === 'R');
   const [upper, lower] = [half('a'), half('b')];
   // A third section makes a network of it, and so do two that do not meet, or only where both end.
   const meet = (n: string) => upper?.nodes[0] === n || lower?.nodes[0] === n;
@@ -62,14 +67,29 @@ export function controlOf(circuit: Circuit, ref: Ref): Control | null {
 export function elementsOf(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, ref: Ref): string[] {
   const element = elementOf(sheet, circuit, ref);
   if (element !== null) return [element];
-  const control = controlOf(circuit, ref);
-  if (control) return [control.upper, control.lower];
-  return sectionsOf(circuit, ref);
+  return manyNamed(circuit, baseOf(sheet, ref));
 }
 
+function manyNamed(circuit: Circuit, base: string): string[] {
+  const control = controlNamed(circuit, base);
+  return control ? [control.upper, control.lower] : sectionsOf(circuit, base);
+}
+
+/** Names that several elements of a circuit share as the parts of one component: `RNB1` of `RNB1a`, `RNB1b`…. */
+export function sharedNames(circuit: Circuit): { readonly name: string; readonly elements: readonly string[] }[] {
+  const bases = new Set(circuit.parts.flatMap((p) => (p.kind === 'R' ? [p.name.replace(SECTION, '')] : [])));
+  return [...bases].flatMap((name) => {
+    const elements = hasElement(circuit, name) ? [] : manyNamed(circuit, name);
+    return elements.length > 1 ? [{ name, elements }] : [];
+  });
+}
+
+/** What a section's name adds to that of its component. */
+const SECTION = /(?:[a-z]|[_.]\d{1,2})$/i;
+
 /** Sections of a network that the deck holds as elements of their own: `RN1a`, `RN1b`…, or `RN1_1`, `RN1_2`…. */
-function sectionsOf(circuit: Circuit, ref: Ref): string[] {
-  const name = new RegExp(`^R?${ref.replace(/[^A-Za-z0-9]/g, '\\$&')}(?:[a-z]|[_.]\\d{1,2})$`, 'i');
+function sectionsOf(circuit: Circuit, base: string): string[] {
+  const name = new RegExp(`^R?${base.replace(/[^A-Za-z0-9]/g, '\\$&')}${SECTION.source}`, 'i');
   const found = circuit.parts.filter((p) => p.kind === 'R' && name.test(p.name)).map((p) => p.name);
   return found.length > 1 ? found : [];
 }
@@ -84,8 +104,8 @@ interface End {
  * What hangs on a pin, counted from 0, of a part that the deck holds as several elements. A control: track, wiper, track. A network
  * whose sections begin at one net: that one, then their far ends; any other: both ends of each in turn.
  */
-function endsAt(circuit: Circuit, ref: Ref, index: number): readonly End[] {
-  const control = controlOf(circuit, ref);
+function endsAt(circuit: Circuit, base: string, index: number): readonly End[] {
+  const control = controlNamed(circuit, base);
   if (control) {
     const [a, b] = [control.upper, control.lower];
     return (
@@ -99,7 +119,7 @@ function endsAt(circuit: Circuit, ref: Ref, index: number): readonly End[] {
       ][index] ?? []
     );
   }
-  const sections = sectionsOf(circuit, ref).flatMap((name) => findPart(circuit, name) ?? []);
+  const sections = sectionsOf(circuit, base).flatMap((name) => findPart(circuit, name) ?? []);
   const common = commonBeginning(sections);
   if (common === null) {
     const section = sections[Math.floor(index / 2)];
@@ -116,7 +136,7 @@ export function netAtPin(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, ref: R
   const index = Number(pin) - 1;
   const element = elementOf(sheet, circuit, ref);
   if (element === null) {
-    const end = endsAt(circuit, ref, index)[0];
+    const end = endsAt(circuit, baseOf(sheet, ref), index)[0];
     return end ? findPart(circuit, end.element)!.nodes[end.node]! : null;
   }
   const part = findPart(circuit, element);
@@ -133,7 +153,7 @@ export function withPinCut(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, ref:
   const index = Number(pin) - 1;
   const element = elementOf(sheet, circuit, ref);
   if (element === null) {
-    const cut = endsAt(circuit, ref, index);
+    const cut = endsAt(circuit, baseOf(sheet, ref), index);
     const free = (p: Part, i: number) => cut.some((c) => c.element === p.name && c.node === i);
     return { ...circuit, parts: circuit.parts.map((p) => ({ ...p, nodes: p.nodes.map((n, i) => (free(p, i) ? `${ref}~cut${pin}` : n)) })) };
   }

@@ -2,7 +2,7 @@ export { showsSign } from './observe';
 export { checkPlaces, type PlaceFinding, valueMismatches } from './placesCheck';
 export { boardOf } from './boardOf';
 export { circuitAt, fittedAt } from './circuitAt';
-export { circuitOf, controlOf, elementOf, elementsOf, netAtPin } from './elements';
+export { circuitOf, controlOf, elementOf, elementsOf, netAtPin, sharedNames } from './elements';
 export { sceneOf } from './scene';
 export { type Setup, setupOf, wantedLines } from './setup';
 export { type ComputedWindow, computedWindow, type NoWindow, type WindowResult } from './windowResult';

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { type Circuit, connectionsOf, ownerOf } from '@/core/circuit';
 import { type KitState, patch, type Ref } from '@/core/kit';
-import { elementsOf } from '@/core/stage';
+import { elementsOf, sharedNames } from '@/core/stage';
 import { factsOf } from '@/core/vocabulary';
 import { useBench } from '@/store/bench';
 import { Choose } from '../form/Choose';
@@ -19,7 +19,11 @@ export function DeckNames({ kit, circuit }: { kit: KitState; circuit: Circuit })
     const taken = new Set(refs.flatMap(standFor).map((e) => ownerOf(e).toLowerCase()));
     // From the deck, not the circuit: a chip of which only the pins are known has nothing inside.
     const owners = connectionsOf(kit.sheet.circuit?.deck ?? '').flatMap((c) => (/^[VI]/i.test(c.name) ? [] : [c.name]));
-    const free = owners.filter((o) => !taken.has(o.toLowerCase()));
+    const left = owners.filter((o) => !taken.has(o.toLowerCase()));
+    // The elements of a network or control are named together.
+    const together = sharedNames(circuit).filter(({ elements }) => elements.every((e) => left.includes(e)));
+    const inOne = new Set(together.flatMap(({ elements }) => elements));
+    const free = [...together.map(({ name }) => name), ...left.filter((o) => !inOne.has(o))];
     // Few decks hold their switches and links: they are asked for while an element is left over.
     const contacts = new Set(kit.sheet.lines.flatMap((l) => (factsOf(l.kind).board === 'contact' ? l.refs : [])));
     const isAsked = (r: Ref) => named[r] !== undefined || (standFor(r).length === 0 && (free.length > 0 || !contacts.has(r)));

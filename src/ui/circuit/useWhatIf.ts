@@ -51,7 +51,7 @@ export function useWhatIf(kit: KitState) {
   const circuit = useMemo(() => circuitOf(kit.sheet), [kit.sheet]);
   const partOf = (name: string) => {
     const line = kit.sheet.lines.find((l) => l.refs.includes(name));
-    const control = controlOf(circuit, name) !== null;
+    const control = controlOf(kit.sheet, circuit, name) !== null;
     const unit: Unit = control ? 'ratio' : line ? (factsOf(line.kind).unit ?? 'ohm') : 'V';
     return {
       line,
