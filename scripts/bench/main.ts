@@ -87,7 +87,7 @@ function solveFaultList(circuit: Circuit, board: Board, faults: readonly Fault[]
     const faulty = applyFault(circuit, board, fault).circuit;
     const borrowed = layouts.borrow([fault], faulty);
     const layout = borrowed?.layout ?? ownLayout(faulty, orders);
-    borrowed?.change.enter();
+    borrowed?.change.enter(1);
     const start = layout === layouts.main ? healthy.x : carryOver(healthy.x, layouts.main.system, layout.system, layout.linked);
     if (layout.newton.solve(start).converged) solved++;
     borrowed?.change.leave();

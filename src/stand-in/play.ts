@@ -1,10 +1,10 @@
 import { diagnoserOf, findSuspects, investigate, investigationInputs } from '@/core/diagnose';
-import { type Fault, faultKey } from '@/core/fault';
+import { type Fault, faultKey, mendedAt } from '@/core/fault';
 import { type EntryBody, extend, type KitState, type ReadingValue } from '@/core/kit';
 import { currentStage, deriveStages } from '@/core/loop';
 import { allWindows, windowInputs } from '@/core/stage';
 import { readBoard, watchBoard } from './board';
-import { hiddenFaults, placesOf, practiceOf } from './practice';
+import { hiddenFaults, practiceOf } from './practice';
 
 /** One reading of a round, and who leads after it. */
 export interface PlayedStep {
@@ -100,12 +100,12 @@ export function playRound(fresh: KitState): Played {
     steps.push({ observable: findings.next.id, reading, lead: null });
   }
 
-  const guilty = new Set(hiddenFaults(kit.settings.standIn).flatMap(placesOf));
+  const guilty = new Set(hiddenFaults(kit.settings.standIn).flatMap(mendedAt));
   const looks: PlayedLook[] = [];
   while (looks.length < MOST_LOOKS && !looks.at(-1)?.right) {
     const suspect = findingsNow()?.suspects.find((s) => s.faults.length > 0 && !looks.some((l) => sameFaults(l.faults, s.faults)));
     if (!suspect) break;
-    const right = suspect.faults.some((f) => placesOf(f).some((place) => guilty.has(place)));
+    const right = suspect.faults.some((f) => mendedAt(f).some((place) => guilty.has(place)));
     looks.push({ faults: suspect.faults, right });
     if (!right) for (const fault of suspect.faults) write({ kind: 'ruled-out', fault });
   }

@@ -1,4 +1,4 @@
-import type { Fault } from '@/core/fault';
+import { type Fault, mendedAt } from '@/core/fault';
 import type { KitState, Ref, StandIn } from '@/core/kit';
 import { type Setup, setupOf } from '@/core/stage';
 
@@ -27,9 +27,6 @@ export function hiddenFaults(standIn: StandIn | null): readonly Fault[] {
   return (Array.isArray(told) ? (told as readonly Fault[]) : [told as Fault]).filter((f) => f.kind !== 'healthy');
 }
 
-/** Refs (nets, for a bridge) of which one has to be repaired. */
-export const placesOf = (fault: Fault): readonly string[] => (fault.kind === 'bridge' ? fault.detail.nets : fault.parts);
-
 /** What is still wrong on the board after what was repaired. */
 export const faultsLeft = ({ standIn, repaired }: Pick<Practice, 'standIn' | 'repaired'>): readonly Fault[] =>
-  hiddenFaults(standIn).filter((f) => !placesOf(f).some((place) => repaired.includes(place)));
+  hiddenFaults(standIn).filter((f) => !mendedAt(f).some((place) => repaired.includes(place)));

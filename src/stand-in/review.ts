@@ -1,8 +1,8 @@
 import { isRunning } from '@/core/circuit';
-import type { Fault } from '@/core/fault';
+import { type Fault, mendedAt } from '@/core/fault';
 import { foldDocument, type KitDocument, type KitState, newKit, stands } from '@/core/kit';
 import { circuitOf } from '@/core/stage';
-import { faultsLeft, hiddenFaults, placesOf, practiceOf } from './practice';
+import { faultsLeft, hiddenFaults, practiceOf } from './practice';
 import { type PlayedLook, type PlayedStep, playRound } from './play';
 
 /** Where a practice round stands, told without giving anything away; `review` once it is over. */
@@ -39,7 +39,7 @@ export function practiceStanding(doc: KitDocument): PracticeStanding {
 
 function reviewOf(kit: KitState, hidden: readonly Fault[]): PracticeReview {
   const { standIn } = kit.settings;
-  const places = new Set(hidden.flatMap(placesOf));
+  const places = new Set(hidden.flatMap(mendedAt));
   const taken = [...kit.readings.values()].flat().filter((t) => t.entry.kind !== 'observed');
   // The same bench with an empty log.
   const fresh = newKit(kit.sheet, { id: 'played', at: '2026-01-01T00:00:00.000Z' }, kit.settings);

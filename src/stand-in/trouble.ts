@@ -75,7 +75,9 @@ function wrongPieces(setup: Setup, random: () => number): StandIn['pieces'] {
 /** Faults of these kinds that at least one check of the kit shows. */
 function shown(setup: Setup, count: number, kinds: readonly FaultKind[], seed: number, random: () => number): Fault[] {
   const circuit = circuitOf(setup.sheet);
-  const all = listFaults(circuit, boardOf(setup, circuit)).filter((f) => f.kind !== 'healthy');
+  const board = boardOf(setup, circuit);
+  // What hangs on the board from outside is not the kit's to mend.
+  const all = listFaults(circuit, { ...board, parts: board.parts.filter((p) => p.body !== 'outside') }).filter((f) => f.kind !== 'healthy');
   const wanted = all.filter((f) => kinds.includes(f.kind));
   const most = isRunning(circuit) ? MOST_TRIED.running : MOST_TRIED.resting;
   const tried = shuffled(wanted.length > 0 ? wanted : all, random).slice(0, most);

@@ -203,7 +203,7 @@ describe('faults in borrowed layouts', () => {
     for (const fault of faults.slice(1)) {
       const borrowed = fresh.borrow([fault], applyFault(circuit, board, fault).circuit);
       if (borrowed?.layout !== fresh.main) continue;
-      borrowed.change.enter();
+      borrowed.change.enter(1);
       expect(fresh.main.newton.solve(start.x).converged).toBe(true);
       borrowed.change.leave();
     }
@@ -211,7 +211,7 @@ describe('faults in borrowed layouts', () => {
   });
   test('law: solved in a borrowed layout or in one of its own, a fault reads the same', () => {
     for (const { fault, layout, change } of shared) {
-      change.enter();
+      change.enter(1);
       const mine = layout.newton.solve(carryOver(healthy.x, system, layout.system, layout.linked));
       change.leave();
       if (clampsFight(fault)) continue;
@@ -225,7 +225,7 @@ describe('faults in borrowed layouts', () => {
   });
   test('law: entering and leaving every fault leaves the healthy board as it was', () => {
     for (const { change } of shared) {
-      change.enter();
+      change.enter(1);
       change.leave();
     }
     for (const layout of new Set(shared.map((s) => s.layout))) {

@@ -1,10 +1,12 @@
 /** The reading that is asked for next: the one that tells most, weighed against its trouble. */
 import { readDeck } from '@/core/circuit';
 import { Diagnoser } from '@/core/diagnose/diagnoser';
+import { type Askable, type Belief, bestReading, type FitWith } from '@/core/diagnose/nextReading';
 import { listFaults } from '@/core/fault';
 import { newKit, put, type Stage } from '@/core/kit';
 import { EMPTY_SHEET } from '@/core/kit/sheet';
 import { HANDHELD } from '@/core/meter';
+import { fitSample } from '@/core/statistics';
 import { at, investigationOf, log } from '../support/kits';
 
 const STAGE: Stage = {
@@ -82,4 +84,38 @@ test('one’s own figures of the instruments reach the fault finder', () => {
   };
   expect(efforts(read)).toEqual([1, 1.5, 4]);
   expect(efforts(log(read, put(read, 'settings', { name: 'efforts', value: { moving: 2, cold: 9 } })))).toEqual([1, 2, 9]);
+});
+
+describe('of readings that tell alike, the one after which the next tells more', () => {
+  // Six suspects, alike likely. D and A halve them; behind A, B or C names the very one (log₂ 3 bits), behind D nothing does.
+  const LEVELS = { D: [0, 0, 1, 0, 1, 1], A: [0, 0, 0, 1, 1, 1], B: [0, 1, 2, 0, 0, 0], C: [0, 0, 0, 0, 1, 2] };
+  const columns = Object.keys(LEVELS) as (keyof typeof LEVELS)[];
+  const beliefs = [0, 1, 2, 3, 4, 5].map((s): Belief => {
+    const values = Float64Array.from([-1, 0, 1].flatMap((shift) => columns.map((c) => 10 * LEVELS[c][s]! + 0.01 * shift)));
+    return { sample: { rows: 3, width: columns.length, values }, mass: 1 / 6, group: s };
+  });
+  const askable = columns.map((id, index): Askable => ({ id, index, effort: id === 'B' || id === 'C' ? 1.4 : 1 }));
+  const fit: FitWith = ({ values, rows, width }, pick) => {
+    const errors = new Float64Array(pick.length ** 2);
+    pick.forEach((_, i) => (errors[i * pick.length + i] = 1e-4));
+    return fitSample(values, rows, width, pick, errors);
+  };
+
+  test('A is asked for, though D comes first and tells as much', () => {
+    const next = bestReading(beliefs, askable, fit, new Float64Array(0))!;
+    expect(next.id).toBe('A');
+    expect(next.bits).toBeCloseTo(1, 2);
+    const alone = (id: string) =>
+      bestReading(
+        beliefs,
+        askable.filter((a) => a.id === id),
+        fit,
+        new Float64Array(0),
+      )!.bits;
+    expect(alone('D')).toBeCloseTo(alone('A'), 6);
+  });
+  test('where nothing else is left, the first of those alike', () => {
+    expect(bestReading(beliefs, askable.slice(0, 1), fit, new Float64Array(0))!.id).toBe('D');
+    expect(bestReading(beliefs, [], fit, new Float64Array(0))).toBeNull();
+  });
 });

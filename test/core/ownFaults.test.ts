@@ -4,7 +4,7 @@
  */
 import { operatingPoint, steadyState, statisticsOf } from '@/core/circuit';
 import { diagnoserOf, findSuspects } from '@/core/diagnose';
-import { applyFault, type Fault, faultKey } from '@/core/fault';
+import { applyFault, type Fault, faultKey, faultTitle } from '@/core/fault';
 import { type KitState, type Line, sheetWith, type Stage } from '@/core/kit';
 import { unitOfFault } from '@/core/loop';
 import { boardOf, circuitAt, circuitOf, setupOf } from '@/core/stage';
@@ -43,14 +43,13 @@ const kit = (): KitState =>
     }),
   );
 
-/** What is suspected when the board shows what this fault makes of it. */
-function suspected(fault: Fault) {
-  const k = kit();
+/** What is suspected when a board (of one stage, volts of some nets) shows what this fault makes of it. */
+function suspected(fault: Fault, k = kit(), nets = NETS) {
   const setup = setupOf(k);
   const whole = circuitOf(setup.sheet);
   const circuit = circuitAt(setup, whole, k.sheet.stages[0]!);
   const { nodes } = operatingPoint(applyFault(circuit, boardOf(setup, whole), fault).circuit);
-  const read = log(k, ...NETS.map((net) => ({ kind: 'read', stage: 'on', check: net, reading: nodes[net] ?? 0, meter: 'handheld' }) as const));
+  const read = log(k, ...nets.map((net) => ({ kind: 'read', stage: 'on', check: net, reading: nodes[net] ?? 0, meter: 'handheld' }) as const));
   const investigation = investigationOf(read)!;
   return findSuspects(investigation, diagnoserOf(investigation));
 }
@@ -86,6 +85,80 @@ test('on a healthy board, and with a plain resistor open, none of them is', () =
     const own = suspects.filter((s) => s.faults.some((f) => keys.has(faultKey(f))));
     expect(own.reduce((sum, s) => sum + s.probability, 0)).toBeLessThan(0.1);
   }
+});
+
+describe('jumpers, links, loads and strangers', () => {
+  const deck = `A board with a jumper
+V1 vcc 0 9
+R1 vcc a 1k
+R2 a 0 2k
+R3 a b 4.7k
+R4 b 0 10k
+R5 c 0 3.3k
+R6 d 0 680
+R7 e 0 5.6k
+RLOAD b 0 22k
+.end`;
+  const lines = ([1000, 2000, 4700, 10000, 3300, 680, 5600] as const).map((ohms, i) => line('resistor', ohms, `R${i + 1}`));
+  const nets = ['vcc', 'a', 'b', 'c', 'd', 'e'];
+  const bare = kitOf(
+    sheetWith({
+      title: 'a jumper',
+      lines,
+      circuit: { deck, neighbours: [] },
+      options: [
+        {
+          id: 'range',
+          text: 'Range',
+          choices: ['low', 'high', 'none'],
+          links: [
+            { choice: 'low', nets: ['b', 'c'] },
+            { choice: 'high', nets: ['b', 'd'] },
+          ],
+        },
+      ],
+      stages: [
+        {
+          id: 'on',
+          title: 'On',
+          kind: 'power',
+          fits: lines.flatMap((l) => l.refs),
+          supplies: [{ source: 'V1', volts: 9, limit: 0.2 }],
+          checks: nets.map((net) => ({ id: net, what: 'measure', title: net, mode: 'dcv', red: { net }, black: { net: '0' } })),
+        },
+      ],
+    }),
+  );
+  const board = log(
+    bare,
+    { kind: 'modified', change: { what: 'strap', option: 'range', choice: 'low' } },
+    { kind: 'modified', change: { what: 'link', nets: ['a', 'e'] } },
+  );
+  const stranger = log(board, { kind: 'loose', part: 'R', reading: 1500, marking: null, polarity: null, meter: 'handheld' });
+  const strange = [...stranger.loose.keys()][0]!;
+  const withStranger = log(stranger, { kind: 'sorted', pieces: [{ loose: strange, line: null }] });
+  const first = (fault: Fault, k = board) => suspected(fault, k, nets).suspects[0]!.faults.map(faultKey).join();
+
+  // Expected: what was put in comes out first; the volts are those of the faulty circuit.
+  test.each<[string, Fault]>([
+    ['the jumper sits in the other position', { kind: 'strap', parts: [], detail: { option: 'Range', choice: 'high' } }],
+    ['the jumper is missing', { kind: 'strap', parts: [], detail: { option: 'Range', choice: 'none' } }],
+    ['the link that was added has come off', one('open', 'Link from a to e')],
+    ['the load does not hang on it', one('open', 'RLOAD')],
+  ])('%s', (_, fault) => {
+    expect(first(fault)).toBe(faultKey(fault));
+    expect(faultTitle(fault)).toMatch(/Range|Link from a to e|RLOAD/);
+  });
+  test('a value that only a stranger of the parcel has is thought of once it turned up', () => {
+    const fault: Fault = { kind: 'wrong-value', parts: ['R5'], detail: { value: 1500 } };
+    expect(first(fault)).not.toBe(faultKey(fault));
+    expect(first(fault, withStranger)).toBe(faultKey(fault));
+  });
+  test('on a healthy board none of them is suspected', () => {
+    const { suspects } = suspected({ kind: 'healthy', parts: [], detail: {} }, withStranger, nets);
+    expect(suspects[0]!.faults).toEqual([]);
+    expect(suspects[0]!.probability).toBeGreaterThan(0.8);
+  });
 });
 
 describe('a capacitor of a wrong decade', () => {

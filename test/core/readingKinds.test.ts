@@ -5,7 +5,7 @@ import { steadyState } from '@/core/circuit/steady';
 import { type MeasureCheck, newKit, patch, remove, type Sheet, type Stage, withDependents } from '@/core/kit';
 import { EMPTY_SHEET } from '@/core/kit/sheet';
 import { asSeenBy, type ClaimMeans, claimWords, compareFigures, judgeClaim, movedOnto, notSeen, ofCursors, provedBy, waveformOf } from '@/core/load';
-import { cardOf, checkTargets, deriveStages, extremeOf, seriesOf } from '@/core/loop';
+import { cardOf, checkTargets, deriveStages, extremeOf, freshTaken, lastVerdict, seriesOf } from '@/core/loop';
 import { sellerLetter } from '@/core/report';
 import { computedWindow } from '@/core/stage';
 import { loadCurve } from '@/core/power';
@@ -249,7 +249,7 @@ describe('a check that is read more than once', () => {
     );
   const series = (...all: Reads) => {
     const k = readAt(...all);
-    return seriesOf(k, k.sheet.stages[0]!, k.sheet.stages[0]!.checks[0] as MeasureCheck);
+    return seriesOf(freshTaken(k, k.sheet.stages[0]!, 'v'), 'dcv');
   };
 
   it('is a series from the second reading on; over-range counts for nothing', () => {
@@ -258,12 +258,32 @@ describe('a check that is read more than once', () => {
     expect(series([0, 5], [1, 5.1], [2, 4.9])).toMatchObject({ count: 3, low: 4.9, high: 5.1 });
   });
   it('drifts by its slope (least squares); within half a minute nobody can tell', () => {
-    expect(series([0, 5], [1, 5.1], [2, 5.2])!.drift).toBeCloseTo(0.1, 9);
-    expect(series([0, 5], [4, 4.8])!.drift).toBeCloseTo(-0.05, 9);
+    expect(series([0, 5], [1, 5.1], [2, 5.2])!.drift!.perMinute).toBeCloseTo(0.1, 9);
+    expect(series([0, 5], [4, 4.8])!.drift!.perMinute).toBeCloseTo(-0.05, 9);
     expect(series([0, 5], [0.2, 5.1])!.drift).toBeNull();
+  });
+  it('is told from the third reading on, beyond the steps of the meter; one bad contact and what has settled are no drift', () => {
+    const told = (...all: Reads) => series(...all)!.drift!.told;
+    expect(told([0, 5], [1, 5.1])).toBe(false);
+    expect(told([0, 5], [1, 5.1], [2, 5.2])).toBe(true);
+    // The display jumps by a count or two.
+    expect(told([0, 5], [1, 5.001], [2, 5.002])).toBe(false);
+    expect(told([0, 3], [1, 5], [2, 5])).toBe(false);
+    expect(told([0, 5], [1, 5.1], [2, 5.2], [3, 5.2], [4, 5.2])).toBe(false);
+  });
+  it('makes a reading that fits doubtful, and so its stage, until it has settled', () => {
+    const status = (...all: Reads) => deriveStages(readAt(...all), windowsOfKit(kit))[0]!;
+    const drifting: Reads = [
+      [0, 4.4],
+      [1, 4.45],
+      [2, 4.5],
+    ];
+    expect(status(...drifting)).toMatchObject({ status: 'doubtful', checks: [{ verdict: 'doubtful', drifts: true }] });
+    expect(lastVerdict(readAt(...drifting), windowsOfKit(kit))!.detail).toContain('rises by 50 mV a minute');
+    expect(status(...drifting, [3, 4.5], [4, 4.5])).toMatchObject({ status: 'passed', checks: [{ verdict: 'in', drifts: false }] });
   });
   it('begins anew with the board: a repair voids what was read before', () => {
     const k = append(readAt([0, 5], [1, 5.1]), { kind: 'repaired', refs: ['R1'], note: 'soldered' }, { id: 'z', at: '2026-01-01T01:00:00.000Z' });
-    expect(seriesOf(k, k.sheet.stages[0]!, k.sheet.stages[0]!.checks[0] as MeasureCheck)).toBeNull();
+    expect(seriesOf(freshTaken(k, k.sheet.stages[0]!, 'v'), 'dcv')).toBeNull();
   });
 });

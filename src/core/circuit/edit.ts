@@ -32,6 +32,12 @@ export function setValues(circuit: Circuit, values: Readonly<Record<string, numb
   return { ...circuit, parts };
 }
 
+/** The circuit with supplies that give whatever is asked of them. */
+export const withoutLimits = (circuit: Circuit): Circuit => ({
+  ...circuit,
+  parts: circuit.parts.map((p) => (p.kind === 'V' && p.limit !== undefined ? { ...p, limit: undefined } : p)),
+});
+
 export function withValue(part: Part, value: number): Part {
   if (!Number.isFinite(value)) throw new Error(`set: ${part.name} needs a number`);
   switch (part.kind) {

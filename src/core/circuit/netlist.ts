@@ -53,6 +53,8 @@ export interface Source extends PartBase {
   readonly kind: 'V' | 'I';
   readonly dc: number;
   readonly wave: Waveform | null;
+  /** Most amperes that a voltage source delivers: beyond them its volts fall, as a bench supply's do. Of resting circuits only. */
+  readonly limit?: number | undefined;
 }
 export interface Semiconductor extends PartBase {
   /** Nodes: D anode, cathode; Q collector, base, emitter; M drain, gate, source, bulk; J drain, gate, source. */

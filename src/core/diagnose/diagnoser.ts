@@ -2,10 +2,10 @@ import { type Board, type Fault, faultKey, HEALTHY, listFaults } from '../fault'
 import { rangeFor } from '../meter';
 import { clustersOf } from './clusters';
 import { columnMoments, errorCovariance, FLOOR, type Noise, readingNoise, varianceOf } from './noise';
-import { mutualInformation } from './information';
 import { logAnyLooks, logLooks, type Looked } from './looks';
-import { conditionalLast, type Fit, fitSample, PointDensity } from '../statistics';
+import { type Fit, fitSample, PointDensity } from '../statistics';
 import type { Circuit, OrderCache } from '../circuit';
+import { type Belief, bestReading, type FitWith, type NextReading } from './nextReading';
 import { groupsOf, type Group, likelyPairs, momentsOf, type Pair } from './pairs';
 import { badLogs, logSum, nearness, type OtherPoint, otherPoints, type Taken } from './badReadings';
 import { type BadReading, namedBad, nearestOf, NO_WAY, type Posterior, posteriorOf, type Scored, type Way } from './posterior';
@@ -61,12 +61,6 @@ export interface PairSuspect {
   readonly probability: number;
 }
 
-export interface NextReading {
-  readonly id: string;
-  /** Expected information, bits. */
-  readonly bits: number;
-}
-
 export interface Diagnosis {
   /** Most probable first; `healthy` is among them. */
   readonly suspects: readonly Suspect[];
@@ -113,8 +107,6 @@ const ALL_ALIKE: DiagnoserOptions = {
 };
 /** With fewer readings nothing can contradict another. */
 const FEWEST_TO_CONTRADICT = 3;
-/** A reading that is expected to tell less is not asked for. */
-const LEAST_BITS = 0.01;
 /** One way in which a fault may show: a sample of readings, and its share. */
 interface Component {
   readonly sample: Sample;
@@ -401,10 +393,6 @@ export class Diagnoser {
     return fitSample(sample.values, sample.rows, sample.width, pick, errorCovariance(noise));
   }
 
-  /**
-   * The reading not taken yet that is expected to tell most for its effort: mutual information between the suspects and the reading,
-   * its integral taken at a few quantiles of every suspect's conditional prediction.
-   */
   private nextReading(
     { scored, masses }: Posterior<Candidate>,
     pick: readonly number[],
@@ -413,21 +401,16 @@ export class Diagnoser {
     only: readonly string[] | null,
   ): NextReading | null {
     const likely = scored
-      .flatMap(({ candidate: c }, i) => masses[i]!.map((mass, k) => ({ c, k, i, mass })))
+      .flatMap(({ candidate: c }, group) => masses[group]!.map((mass, k) => ({ c, k, group, mass })))
       .filter((m) => m.mass > 1e-3 && m.c.fine)
       .sort((a, b) => b.mass - a.mass)
       .slice(0, 60);
-    const asked = this.observables.flatMap((o, index) => {
-      if (pick.includes(index) || (only && !only.includes(o.id))) return [];
-      const predictions = likely.map((m) => {
-        const { sample } = m.c.components![m.k]!;
-        return { ...conditionalLast(this.fit(sample, [...pick, index], [...noise, this.ownNoise(sample, index)]), y), mass: m.mass, group: m.i };
-      });
-      const bits = mutualInformation(predictions);
-      return bits > LEAST_BITS ? [{ id: o.id, bits, worth: bits / this.effort(o.mode) }] : [];
-    });
-    const [best] = asked.sort((a, b) => b.worth - a.worth);
-    return best ? { id: best.id, bits: best.bits } : null;
+    const beliefs = likely.map(({ c, k, mass, group }): Belief => ({ sample: c.components![k]!.sample, mass, group }));
+    const askable = this.observables.flatMap((o, index) =>
+      pick.includes(index) || (only && !only.includes(o.id)) ? [] : [{ id: o.id, index, effort: this.effort(o.mode) }],
+    );
+    const fit: FitWith = (sample, columns) => this.fit(sample, [...pick, ...columns], [...noise, ...columns.map((i) => this.ownNoise(sample, i))]);
+    return bestReading(beliefs, askable, fit, y);
   }
 }
 

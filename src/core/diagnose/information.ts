@@ -10,7 +10,8 @@ export interface Prediction {
 }
 
 /** Bits that one reading is expected to tell about which group is true. */
-export function mutualInformation(predictions: readonly Prediction[]): number {
+export function mutualInformation(all: readonly Prediction[]): number {
+  const predictions = all.filter((p) => p.mass > 0);
   const total = predictions.reduce((s, p) => s + p.mass, 0);
   if (total <= 0) return 0;
   const groups = new Map<number, number>();

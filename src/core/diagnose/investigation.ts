@@ -29,6 +29,7 @@ const KIND_WEIGHT: Readonly<Record<FaultKind, number>> = {
   'no-supply': 2,
   'low-supply': 1,
   'reversed-supply': 0.4,
+  strap: 1,
 };
 
 /** Two boards in five that are looked into are in order: a reading was wrong, or a stage was not set as it should be (choice of this product). */
@@ -85,7 +86,7 @@ export function investigate({ sittings: gathered, setup, skipped, work, efforts,
     ...s.readings.map((r) => ({ id: nameIn(s, r.observable), value: r.value, entry: r.entry, meter: r.meter })),
     ...s.sights.map(({ observable, entry, lit, amperes }) => ({ id: nameIn(s, observable), lit, amperes, entry })),
   ]);
-  const problem: Problem = { board: boardOf(setup, whole), scenes, meter: setup.meter };
+  const problem: Problem = { board: { ...boardOf(setup, whole), strangers: work.strangers.filter(isOhms) }, scenes, meter: setup.meter };
   return {
     problem,
     effort: effortOf(efforts),
@@ -127,6 +128,11 @@ function united(sittings: readonly Sitting[], whole: Circuit, stageOf: (id: stri
   }
   return [...byCircuit.values()];
 }
+
+/** Values of strangers that can be ohms of a resistor: farads and henries are smaller. */
+const isOhms = (value: number) => value >= LEAST_OHMS && value <= MOST_OHMS;
+const LEAST_OHMS = 0.1;
+const MOST_OHMS = 1e8;
 
 const nameIn = (s: Sitting, observable: string) => (s.newest ? observable : onBoard(observable, s.setup.board.number));
 

@@ -15,6 +15,8 @@ export const WEAK = { hfe: 8, zener: 0.6, threshold: 2 } as const;
 const LEAK_OHMS = 4700;
 const SAG = { share: 0.75, ohms: 20 } as const;
 const UNPLUGGED_OHMS = 1e9;
+/** Ohms of a wire link, a solder bridge made on purpose, or a jumper. */
+export const STRAP_OHMS = 0.01;
 /** Drive of a stuck op-amp's gain stage, volts. */
 const STUCK_DRIVE = 1;
 
@@ -24,6 +26,10 @@ export interface FaultyCircuit {
   /** Ref of the piece that sits at a ref's place, where it is another one. */
   readonly pieceAt: ReadonlyMap<string, string>;
 }
+
+/** Names of the resistors that faults put in, or their ends. */
+const BRIDGE = '~bridge';
+const SHORT = '~short';
 
 const NOWHERE: ReadonlyMap<string, string> = new Map();
 
@@ -35,6 +41,7 @@ export function applyFault(circuit: Circuit, board: Board, fault: Fault, sound =
   const plain = (c: Circuit): FaultyCircuit => ({ circuit: c, pieceAt: NOWHERE });
   if (fault.kind === 'healthy') return plain(circuit);
   if (fault.kind === 'bridge') return plain(bridge(circuit, fault.detail.nets));
+  if (fault.kind === 'strap') return plain(strapped(circuit, board, fault.detail));
   const refs = fault.parts.map((ref) => partOf(board, ref));
   if (fault.kind === 'swapped' || (fault.kind === 'wrong-type' && fault.parts.length === 2)) return exchange(circuit, sound, board, refs[0]!, refs[1]!);
   return plain(applyToPart(circuit, sound, board, refs[0]!, fault));
@@ -62,7 +69,7 @@ function applyToPart(
   sound: Circuit,
   board: Board,
   place: BoardPart,
-  fault: Exclude<Fault, { kind: 'healthy' | 'bridge' | 'swapped' }>,
+  fault: Exclude<Fault, { kind: 'healthy' | 'bridge' | 'swapped' | 'strap' }>,
 ): Circuit {
   if (fault.kind === 'stuck') return stuck(circuit, place, fault.detail.level);
   if (place.kind === 'opamp' && fault.kind === 'open-pin')
@@ -76,9 +83,9 @@ function applyToPart(
     case 'open':
       return removeParts(circuit, [part.name]);
     case 'short':
-      return addParts(circuit, [resistor(`${part.name}~short`, part.nodes[0]!, part.nodes[1]!, SHORT_OHMS)]);
+      return addParts(circuit, [resistor(part.name + SHORT, part.nodes[0]!, part.nodes[1]!, SHORT_OHMS)]);
     case 'short-pins':
-      return addParts(circuit, [resistor(`${part.name}~short`, pinNode(part, fault.detail.pins[0]), pinNode(part, fault.detail.pins[1]), SHORT_OHMS)]);
+      return addParts(circuit, [resistor(part.name + SHORT, pinNode(part, fault.detail.pins[0]), pinNode(part, fault.detail.pins[1]), SHORT_OHMS)]);
     case 'open-pin':
       return change(loosen(part, fault.detail.pin));
     case 'reversed':
@@ -105,8 +112,23 @@ function applyToPart(
 
 const resistor = (name: string, a: string, b: string, value: number): Part => ({ name, kind: 'R', nodes: [a, b], value });
 
+/** Whether a part of a faulty circuit is the solder of a bridge or what is left of a shorted part: its ohms are nobody's choice. */
+export const isShort = (part: Part): boolean => part.name === BRIDGE || part.name.endsWith(SHORT);
+
+/** The strap of an option taken from its choice to another one. */
+function strapped(circuit: Circuit, board: Board, { option, choice }: Extract<Fault, { kind: 'strap' }>['detail']): Circuit {
+  const strap = board.straps?.find((s) => s.option === option);
+  if (!strap) throw new Error(`the board has no option ${option}`);
+  const nets = strap.links.find((l) => l.choice === choice)?.nets ?? [];
+  const others = circuit.parts.filter((p) => !p.name.startsWith(strap.element));
+  return addParts(
+    { ...circuit, parts: others },
+    nets.map(([a, b], i) => resistor(`${strap.element}~${i}`, a, b, STRAP_OHMS)),
+  );
+}
+
 function bridge(circuit: Circuit, nets: readonly [string, string]): Circuit {
-  return addParts(circuit, [resistor('~bridge', nets[0], nets[1], BRIDGE_OHMS)]);
+  return addParts(circuit, [resistor(BRIDGE, nets[0], nets[1], BRIDGE_OHMS)]);
 }
 
 const pinIndex = (part: Part, pin: string) => PINS[part.kind].indexOf(pin);
@@ -214,7 +236,7 @@ function chipFault(circuit: Circuit, place: BoardPart, fault: Exclude<Fault, { k
       return rewirePorts(circuit, place.element, (port) => nets.get(isDip(circuit, place.element) ? (port + nets.size / 2) % nets.size : 2 - port));
     case 'short-pins': {
       const [a, b] = fault.detail.pins.map(net);
-      return a === undefined || b === undefined ? circuit : addParts(circuit, [resistor(`${place.element}~short`, a, b, SHORT_OHMS)]);
+      return a === undefined || b === undefined ? circuit : addParts(circuit, [resistor(place.element + SHORT, a, b, SHORT_OHMS)]);
     }
     default:
       return circuit;

@@ -1,5 +1,5 @@
 import { type Circuit, findPart, isRunning } from '../circuit';
-import type { Board, BoardPart } from './board';
+import type { Board, BoardPart, BoardStrap } from './board';
 import { isDip, portNets } from './chip';
 import type { Fault } from './fault';
 import { isFitted, listFaults } from './list';
@@ -12,12 +12,26 @@ const LEAKY = new Set<BoardPart['kind']>(['capacitor', 'electrolytic']);
 /**
  * All single faults of a board on a bench, healthy first: those of `listFaults`, and those that a parts list cannot tell of.
  * Supplies that are not connected, sag or are the wrong way round; leaky capacitors, and in circuits that move such of a wrong
- * decade; chips turned in their holes or in each other's sockets; legs of networks and ends of tracks.
+ * decade; chips turned in their holes or in each other's sockets; legs of networks and ends of tracks; jumpers in another position.
  */
 export function listBenchFaults(circuit: Circuit, board: Board): Fault[] {
   const fitted = board.parts.filter((p) => isFitted(circuit, p));
   const moves = isRunning(circuit);
-  return [...listFaults(circuit, board), ...fitted.flatMap((part) => ownFaults(circuit, part, moves)), ...exchangedChips(circuit, fitted)];
+  return [
+    ...listFaults(circuit, board),
+    ...fitted.flatMap((part) => ownFaults(circuit, part, moves)),
+    ...exchangedChips(circuit, fitted),
+    ...(board.straps ?? []).flatMap(otherStraps),
+  ];
+}
+
+/** A jumper or strap in each position that connects something else than the chosen one. */
+function otherStraps({ option, choice, links }: BoardStrap): Fault[] {
+  const connects = (l: BoardStrap['links'][number] | undefined) => JSON.stringify((l?.nets ?? []).map((n) => [...n].sort()).sort());
+  const chosen = connects(links.find((l) => l.choice === choice));
+  return links.flatMap((l): Fault[] =>
+    l.choice === choice || connects(l) === chosen ? [] : [{ kind: 'strap', parts: [], detail: { option, choice: l.choice } }],
+  );
 }
 
 function ownFaults(circuit: Circuit, part: BoardPart, moves: boolean): Fault[] {

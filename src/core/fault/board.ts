@@ -11,8 +11,8 @@ export interface BoardPart {
   readonly element: string;
   /** All its elements, where the deck holds one part as several: halves of a control, sections of a network. */
   readonly elements?: readonly string[] | undefined;
-  /** A control or a row of resistors: its body fits no other part's place. */
-  readonly body?: 'control' | 'network' | undefined;
+  /** A control, a row of resistors, or something that hangs on the board from outside: it fits no other part's place. */
+  readonly body?: 'control' | 'network' | 'outside' | undefined;
   readonly kind: BoardKind;
   /** Nominal value, SI; null for parts that have a model instead. */
   readonly value: number | null;
@@ -26,8 +26,21 @@ export interface BoardPart {
   readonly measured?: { readonly value: number; readonly standard: number } | undefined;
 }
 
+/** An option that jumpers or straps set: its elements in the circuit begin with `element`. */
+export interface BoardStrap {
+  /** The option in words. */
+  readonly option: string;
+  readonly element: string;
+  readonly choice: string;
+  /** Pairs of nets that each choice connects. */
+  readonly links: readonly { readonly choice: string; readonly nets: readonly (readonly [string, string])[] }[];
+}
+
 export interface Board {
   readonly parts: readonly BoardPart[];
+  readonly straps?: readonly BoardStrap[] | undefined;
+  /** Ohms of pieces of the parcel that no line wants. */
+  readonly strangers?: readonly number[] | undefined;
   /** Pairs of nets whose pads lie side by side, where solder can bridge. */
   readonly neighbours: readonly (readonly [string, string])[];
   /** The circuit of the finished board: where a piece sits in the place of one that is not fitted yet, it tells what that piece is. */

@@ -9,6 +9,8 @@ export type Fault =
   | Shape<'wrong-type', readonly [string], { readonly model: string }>
   | Shape<'wrong-type', readonly [string, string]>
   | Shape<'bridge', readonly [], { readonly nets: readonly [string, string] }>
+  /** A jumper or strap in another position than the option's choice says. */
+  | Shape<'strap', readonly [], { readonly option: string; readonly choice: string }>
   | Shape<'stuck', readonly [string], { readonly level: 'high' | 'low' }>;
 
 interface Shape<K extends string, P extends readonly string[], D extends object = Record<string, never>> {
@@ -37,9 +39,16 @@ export const FAULT_KINDS = [
   'no-supply',
   'low-supply',
   'reversed-supply',
+  'strap',
 ] as const satisfies readonly FaultKind[];
 
 export const HEALTHY: Fault = { kind: 'healthy', parts: [], detail: {} };
+
+/** Where a fault is mended: refs, the nets of a bridge, the option of a strap. */
+export function mendedAt(fault: Fault): readonly string[] {
+  if (fault.kind === 'bridge') return fault.detail.nets;
+  return fault.kind === 'strap' ? [fault.detail.option] : fault.parts;
+}
 
 /** A text that is the same for the same fault, whatever the order of parts, pins or nets. */
 export function faultKey(f: Fault): string {

@@ -1,6 +1,6 @@
-export { applyFault, applyFaults, type FaultyCircuit, WEAK } from './apply';
-export { type Board, type BoardPart, elementsOfPart, isBipolar } from './board';
-export { type Fault, FAULT_KINDS, faultKey, type FaultKind, HEALTHY } from './fault';
+export { applyFault, applyFaults, type FaultyCircuit, isShort, STRAP_OHMS, WEAK } from './apply';
+export { type Board, type BoardPart, type BoardStrap, elementsOfPart, isBipolar } from './board';
+export { type Fault, FAULT_KINDS, faultKey, type FaultKind, HEALTHY, mendedAt } from './fault';
 export { betweenStates } from './latch';
 export { carryOver, type FaultLayout, FaultLayouts } from './layouts';
 export { listBenchFaults } from './benchFaults';

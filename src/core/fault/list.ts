@@ -13,7 +13,7 @@ const OHMIC = new Set(['resistor', 'thermistor', 'ldr']);
 export function listFaults(circuit: Circuit, board: Board): Fault[] {
   const fitted = board.parts.filter((p) => p.kind !== 'supply' && isFitted(circuit, p));
   const faults: Fault[] = [HEALTHY];
-  for (const part of fitted) faults.push(...faultsOfPart(circuit, part, fitted));
+  for (const part of fitted) faults.push(...faultsOfPart(circuit, part, fitted, board.strangers ?? []));
   faults.push(...exchanges(circuit, fitted));
   for (const nets of board.neighbours) faults.push({ kind: 'bridge', parts: [], detail: { nets: [nets[0], nets[1]] } });
   const seen = new Set<string>();
@@ -32,13 +32,15 @@ export function isFitted(circuit: Circuit, part: BoardPart): boolean {
     : elementsOfPart(part).every((e) => findPart(circuit, e) !== undefined);
 }
 
-function faultsOfPart(circuit: Circuit, part: BoardPart, all: readonly BoardPart[]): Fault[] {
+function faultsOfPart(circuit: Circuit, part: BoardPart, all: readonly BoardPart[], strangers: readonly number[]): Fault[] {
   const parts = [part.ref] as const;
   const none = {};
   const faults: Fault[] = [];
   if (part.elements)
-    return [...severalElements(circuit, part), ...wrongValues(part, all).map((value): Fault => ({ kind: 'wrong-value', parts, detail: { value } }))];
-  if (isTwoTerminal(part)) faults.push({ kind: 'open', parts, detail: none }, { kind: 'short', parts, detail: none });
+    return [...severalElements(circuit, part), ...wrongValues(part, all, strangers).map((value): Fault => ({ kind: 'wrong-value', parts, detail: { value } }))];
+  if (isTwoTerminal(part)) faults.push({ kind: 'open', parts, detail: none });
+  // A wire link is a short; a switch (its value is none) is open in one of its positions.
+  if (isTwoTerminal(part) && !(part.kind === 'contact' && part.value !== null)) faults.push({ kind: 'short', parts, detail: none });
   if (part.kind === 'chip') faults.push(...chipFaults(circuit, part));
   if (isTransistor(part)) faults.push(...transistorFaults(circuit, part, all));
   if (part.kind === 'opamp') {
@@ -47,7 +49,7 @@ function faultsOfPart(circuit: Circuit, part: BoardPart, all: readonly BoardPart
   }
   if (['diode', 'led', 'zener', 'electrolytic'].includes(part.kind)) faults.push({ kind: 'reversed', parts, detail: none });
   if (part.kind === 'zener') faults.push({ kind: 'weak', parts, detail: none });
-  for (const value of wrongValues(part, all)) faults.push({ kind: 'wrong-value', parts, detail: { value } });
+  for (const value of wrongValues(part, all, strangers)) faults.push({ kind: 'wrong-value', parts, detail: { value } });
   return faults;
 }
 
@@ -96,11 +98,11 @@ const modelName = (circuit: Circuit, part: BoardPart) => (findPart(circuit, part
 
 const apart = (a: number, b: number) => Math.max(a / b, b / a) >= DISTINCT_FACTOR;
 
-function wrongValues(part: BoardPart, all: readonly BoardPart[]): number[] {
+function wrongValues(part: BoardPart, all: readonly BoardPart[], strangers: readonly number[]): number[] {
   const right = part.value;
   if (right === null || !(OHMIC.has(part.kind) || part.kind === 'zener')) return [];
   const others = all.filter((p) => p.kind === part.kind && p.body === part.body && p.value !== null).map((p) => p.value!);
-  const wanted = part.kind === 'zener' ? others : [right * 10, right / 10, ...others];
+  const wanted = part.kind === 'zener' ? others : [right * 10, right / 10, ...others, ...(part.body === undefined ? strangers : [])];
   const found: number[] = [];
   for (const v of wanted) if (apart(v, right) && !found.some((f) => Math.abs(f - v) < 1e-6 * v)) found.push(Number(v.toPrecision(12)));
   return found;

@@ -38,6 +38,8 @@ export function faultTitle(fault: Fault, unit: FaultUnit = 'ohm'): string {
       return `${fault.parts[0]} is connected the wrong way round`;
     case 'low-supply':
       return `${fault.parts[0]} sags`;
+    case 'strap':
+      return `The jumper of “${fault.detail.option}” stands at “${fault.detail.choice}”`;
     case 'stuck':
       return `${fault.parts[0]} is stuck ${fault.detail.level}`;
     case 'wrong-type':

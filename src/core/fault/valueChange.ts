@@ -1,19 +1,20 @@
 import type { Circuit, ModelParam, Part, System } from '../circuit';
+import { isShort } from './apply';
 import type { Board } from './board';
 
 /** A fault as other values in a system that was laid out for the healthy board. */
 export interface ValueChange {
   /** Names of the parts whose value or model the fault changes. */
   readonly parts: ReadonlySet<string>;
-  enter: () => void;
+  /** `shortFactor`: factor on the ohms of solder and of what is shorted. */
+  enter: (shortFactor: number) => void;
   /** Puts the healthy values back. */
   leave: () => void;
 }
 
-type Step = () => void;
 interface Both {
-  readonly enter: Step;
-  readonly leave: Step;
+  readonly enter: (shortFactor: number) => void;
+  readonly leave: () => void;
 }
 
 /** Ends of extra conductances that faults may close, so that shorts and bridges need no new layout. Equal pairs count once. */
@@ -67,11 +68,17 @@ export function valueChange(system: System, healthy: Circuit, faulty: Circuit, e
     } else if (!add(removed(system, part), part.name)) return null;
   }
   for (; k < now.length; k++) if (!add(added(system, now[k]!, extras), now[k]!.name)) return null;
-  const run = (which: 'enter' | 'leave') => () => {
-    for (const step of steps) step[which]();
-  };
-  return { parts: touched, enter: run('enter'), leave: run('leave') };
+  return { parts: touched, ...inTurn(steps) };
 }
+
+const inTurn = (steps: readonly Both[]): Both => ({
+  enter: (shortFactor) => {
+    for (const step of steps) step.enter(shortFactor);
+  },
+  leave: () => {
+    for (const step of steps) step.leave();
+  },
+});
 
 function removed(system: System, part: Part): Both | null {
   if (part.kind === 'C') return NOTHING;
@@ -89,7 +96,7 @@ const NOTHING: Both = { enter: () => undefined, leave: () => undefined };
 function added(system: System, part: Part, extras: ReadonlyMap<string, number>): Both | null {
   const index = part.kind === 'R' ? extras.get(pairKey(part.nodes[0]!, part.nodes[1]!)) : undefined;
   if (part.kind !== 'R' || index === undefined) return null;
-  return { enter: () => system.setProbe(index, 1 / part.value), leave: () => system.setProbe(index, 0) };
+  return { enter: (shortFactor) => system.setProbe(index, 1 / (part.value * (isShort(part) ? shortFactor : 1))), leave: () => system.setProbe(index, 0) };
 }
 
 function changed(system: System, before: Part, after: Part): Both | null {
@@ -126,8 +133,5 @@ function modelSteps(system: System, name: string, before: Readonly<Record<string
     if (!set) return null;
     steps.push({ enter: () => set(to), leave: () => set(from) });
   }
-  const run = (which: 'enter' | 'leave') => () => {
-    for (const step of steps) step[which]();
-  };
-  return { enter: run('enter'), leave: run('leave') };
+  return inTurn(steps);
 }

@@ -107,6 +107,11 @@ function adviceOn(fault: Fault): Omit<FaultWords, 'title'> {
         cause: 'a weak battery or source, its current limit reached, thin leads',
         remedy: `Measure at the terminals of ${fault.parts[0]} while the board hangs on it; look whether it stands in its limit.`,
       };
+    case 'strap':
+      return {
+        cause: 'a jumper, strap or solder bridge in another position than was chosen',
+        remedy: `Look where the jumper or strap of “${fault.detail.option}” sits, and set it as it was chosen; or note the choice that the board really has.`,
+      };
     case 'stuck':
       return {
         cause: 'the chip is destroyed',

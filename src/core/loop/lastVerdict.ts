@@ -1,11 +1,23 @@
-import { type Entry, type EntryBody, expectationOf, judgeMeasured, type KitState, type LineExpectation, type LineKind, stands } from '../kit';
+import {
+  type Entry,
+  type EntryBody,
+  expectationOf,
+  judgeMeasured,
+  type KitState,
+  type LineExpectation,
+  type LineKind,
+  type MeasureCheck,
+  type Stage,
+  stands,
+} from '../kit';
 import { type MeterProfile, uncertaintyOf } from '../meter';
 import { print, type Unit } from '../quantity';
 import { checkObservableId, probeObservableId, unitOf } from '../vocabulary';
 import { entryText } from './logText';
 import type { Verdict } from '../verdict';
 import { oddReading } from './oddReading';
-import { judgeReading, windowFor, windowOfReading, type KnownWindows } from './progress';
+import { freshTaken, judgeReading, type KnownWindows, windowFor, windowOfReading } from './progress';
+import { seriesOf } from './series';
 import { systematicErrors } from './systematic';
 import { lineTitle } from './lineWords';
 
@@ -174,7 +186,7 @@ function read(kit: KitState, e: Extract<Entry, { kind: 'read' | 'probed' }>, win
   if (!meter) return null;
   const computed = windowOfReading(windows, e.id, observable);
   const window = check?.what === 'measure' ? windowFor(check, computed) : computed && { ...computed, source: 'computed' as const, conflict: false };
-  const { verdict, probability } = judgeReading(e.reading, mode, window, meter);
+  const judged = judgeReading(e.reading, mode, window, meter);
   const name = e.kind === 'probed' ? e.testPoint : check?.what === 'measure' && 'testPoint' in check.red ? check.red.testPoint : (check?.title ?? '');
   const shown = e.reading === 'over' ? 'over-range' : print(e.reading, unit);
   if (!window)
@@ -184,6 +196,9 @@ function read(kit: KitState, e: Extract<Entry, { kind: 'read' | 'probed' }>, win
       detail: pending(windows) ? 'Its window is being worked out: the verdict follows.' : 'There is no window to judge it by.',
       reckoning: [],
     };
+  const drift = judged.verdict === 'in' && check?.what === 'measure' ? driftTold(kit, stage, check) : null;
+  const { probability } = judged;
+  const verdict = drift === null ? judged.verdict : 'doubtful';
   const u = e.reading === 'over' ? null : uncertaintyOf(meter, mode, e.reading);
   const odd =
     verdict === 'out' && typeof e.reading === 'number' && !window.over
@@ -199,11 +214,20 @@ function read(kit: KitState, e: Extract<Entry, { kind: 'read' | 'probed' }>, win
           ? ''
           : sure(probability)
         : verdict === 'doubtful'
-          ? 'Just outside, by less than the meter can tell. Read again on a better range.'
+          ? drift === null
+            ? 'Just outside, by less than the meter can tell. Read again on a better range.'
+            : `It fits, and ${drift > 0 ? 'rises' : 'falls'} by ${print(Math.abs(drift), unit, 2)} a minute. Read it again once it has settled.`
           : (odd?.text ?? `seen ${shown}, window ${limits}`),
     ...(odd?.as == null ? {} : { instead: { text: `Take it as ${print(odd.as, unit)}`, entries: insteadOf(e, odd.as) } }),
     reckoning: [`seen ${shown}`, `window ${limits} (${window.source})`, ...(u ? [`meter ±${print(u.halfWidth, unit, 2)}`] : [])],
   };
+}
+
+/** Units a minute by which a check drifts, where that is told; null else. */
+function driftTold(kit: KitState, stage: Stage, check: MeasureCheck): number | null {
+  if (check.adjust !== undefined) return null;
+  const drift = seriesOf(freshTaken(kit, stage, check.id), check.mode)?.drift;
+  return drift?.told ? drift.perMinute : null;
 }
 
 /** The reading withdrawn, and what was meant in its place: one batch. */

@@ -6,6 +6,7 @@ export { type Windows } from '../stage';
 import { conformity, type Verdict, worst } from '../verdict';
 import { checkObservableId } from '../vocabulary';
 import { extremeOf } from './extreme';
+import { seriesOf } from './series';
 
 /** Null while they are being worked out: then nothing is judged. */
 export type KnownWindows = Windows | null;
@@ -27,6 +28,8 @@ export interface MeasureProgress {
   readonly window: CheckWindow | null;
   readonly verdict: Verdict;
   readonly probability: number | null;
+  /** Fits, and moves all the while: doubtful until it has settled. */
+  readonly drifts: boolean;
 }
 export interface ObserveProgress {
   readonly check: ObserveCheck;
@@ -117,7 +120,8 @@ function progressOf(kit: KitState, stage: Stage, check: Check, windows: KnownWin
     : found
       ? judgeReading(found.entry.reading, check.mode, window, found.met.meter)
       : { verdict: 'none' as const, probability: null };
-  return { check, entry: found?.entry ?? null, window, ...judged };
+  const drifts = judged.verdict === 'in' && check.adjust === undefined && !isExtreme(check) && (seriesOf(taken, check.mode)?.drift?.told ?? false);
+  return { check, entry: found?.entry ?? null, window, ...judged, verdict: drifts ? 'doubtful' : judged.verdict, drifts };
 }
 
 /** The least or the most is there, or is still being looked for. */

@@ -1,4 +1,16 @@
-import { type Circuit, findPart, GROUND, isRunning, operatingPoint, type Part, type Source, statisticsOf, steadyState, UnsolvableError } from '../circuit';
+import {
+  type Circuit,
+  findPart,
+  GROUND,
+  isRunning,
+  operatingPoint,
+  type Part,
+  type Source,
+  statisticsOf,
+  steadyState,
+  UnsolvableError,
+  withoutLimits,
+} from '../circuit';
 import { loadsOf } from '../consequence';
 import { elementsOfPart } from '../fault';
 import type { Ref, Stage } from '../kit';
@@ -47,7 +59,8 @@ export function forecastStage(setup: Setup, id: string): StageForecast | null {
   const stage = setup.sheet.stages.find((s) => s.id === id);
   if (!stage) return null;
   const whole = circuitOf(setup.sheet);
-  const circuit = circuitAt(setup, whole, stage);
+  // What a healthy board wants: a limit that is set too low is to be seen from it.
+  const circuit = withoutLimits(circuitAt(setup, whole, stage));
   const sources = stage.supplies.flatMap(({ source }) => {
     const part = findPart(circuit, source);
     return part?.kind === 'V' ? [part] : [];

@@ -22,6 +22,9 @@ const SPREADS = {
   supply: 0.02,
 } as const;
 
+/** Share of a bench supply's current limit either way: it is set by a knob (common practice, no source). */
+export const LIMIT_SPREAD = 0.05;
+
 /** A number drawn evenly from 0..1, always the same one for a name within one specimen. */
 export type Draws = (name: string) => number;
 /** A part of the circuit as one specimen has it. */
@@ -72,7 +75,7 @@ function pieceOf(part: Part, piece: BoardPart, circuit: Circuit): Piece | null {
       return (draw) => ({ ...part, value: valueOf(part, piece, circuit, draw(`${piece.ref}:value`)) });
     case 'V':
     case 'I':
-      return (draw) => scaled(part, 1 + either(SPREADS.supply, draw(`${piece.ref}:value`)));
+      return (draw) => supplied(part, (what) => draw(`${piece.ref}:${what}`));
     case 'D':
       return diodePiece(part, piece);
     case 'Q':
@@ -94,6 +97,11 @@ function valueOf(part: Extract<Part, { kind: 'R' | 'C' | 'L' }>, piece: BoardPar
     : part.value;
   // A rectangular error of half-width a has the standard deviation a/√3.
   return (value + either(standard * Math.sqrt(3), u)) * (part.value / whole);
+}
+
+function supplied(part: Source, draw: Draws): Source {
+  const source = scaled(part, 1 + either(SPREADS.supply, draw('value')));
+  return part.limit === undefined ? source : { ...source, limit: part.limit * (1 + either(LIMIT_SPREAD, draw('limit'))) };
 }
 
 function scaled(part: Source, by: number): Source {

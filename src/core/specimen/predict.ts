@@ -1,9 +1,9 @@
 import { type Circuit, meterCircuit, Newton, type OrderCache, type ProbePair, System } from '../circuit';
-import { applyFaults, betweenStates, type Board, carryOver, type Fault, type FaultLayout, FaultLayouts, type FaultyCircuit } from '../fault';
+import { applyFaults, betweenStates, type Board, carryOver, type Fault, type FaultLayout, FaultLayouts, type FaultyCircuit, isShort } from '../fault';
 import { isObservable, MODEL_SPREADS, observablesOf, type ModelSpread, type Problem, type RunningObservable, type Scene } from './problem';
 import { driveOf, type Offsets, probesOf, type RigMaker, SceneReader, type SolveRig } from './reader';
 import { FaultyMotion } from './motion';
-import { NOMINAL_SPECIMEN, type Specimen, specimenOf, specimenSteps } from './specimen';
+import { shortFactorOf, NOMINAL_SPECIMEN, type Specimen, specimenOf, specimenSteps } from './specimen';
 
 const MOST_STATES = 4;
 
@@ -57,10 +57,10 @@ function rigFor(
     const own = specimenSteps(layout.system, faulty, problem.board, faults, faultyCircuit.pieceAt, places);
     return {
       ...layout,
-      put: ({ specimen, spread }) => {
+      put: ({ specimen, spread, shortFactor }) => {
         change.leave();
         for (const step of healthy) step(specimen, spread);
-        change.enter();
+        change.enter(shortFactor);
         for (const step of own) step(specimen, spread);
       },
       done: change.leave,
@@ -68,13 +68,18 @@ function rigFor(
   }
   const system = new System(faulty, { probes, orders });
   const steps = specimenSteps(system, faulty, problem.board, faults, faultyCircuit.pieceAt);
+  const shorts = faulty.parts.flatMap((p) => {
+    const set = p.kind === 'R' && isShort(p) ? system.valueSetter(p.name) : null;
+    return set && p.kind === 'R' ? [[set, p.value] as const] : [];
+  });
   return {
     system,
     newton: new Newton(system, 'sample'),
     linked: new Map(),
     toGround: new Map(),
-    put: ({ specimen, spread }) => {
+    put: ({ specimen, spread, shortFactor }) => {
       for (const step of steps) step(specimen, spread);
+      for (const [set, ohms] of shorts) set(ohms * shortFactor);
     },
     done: () => undefined,
   };
@@ -90,6 +95,8 @@ interface SceneLayouts {
 interface Drawn {
   readonly specimen: Specimen;
   readonly spread: ModelSpread;
+  /** Factor on the ohms of solder and of what is shorted. */
+  readonly shortFactor: number;
 }
 
 /** A compiled scene with its faults in it, ready to be solved for many specimens. */
@@ -103,7 +110,7 @@ class FaultyScene extends SceneReader<Drawn, Rig> {
     orders: OrderCache,
     offsets: Offsets,
   ) {
-    const nominal = { specimen: specimenOf(problem.board, NOMINAL_SPECIMEN + 1), spread: MODEL_SPREADS[0]! };
+    const nominal = { specimen: specimenOf(problem.board, NOMINAL_SPECIMEN + 1), spread: MODEL_SPREADS[0]!, shortFactor: 1 };
     const rig: RigMaker<Rig> = (circuit, probes, driven) =>
       rigFor((driven === null ? layouts?.main : layouts?.driven.get(driven)) ?? null, circuit, problem, faults, faulty, probes, orders);
     super({ ...scene, circuit: faulty.circuit }, problem.meter, rig, nominal, offsets);
@@ -151,6 +158,8 @@ export class FaultSampler {
   /** What runs in time, scene by scene; null where nothing does. */
   readonly motions: readonly (FaultyMotion | null)[];
   private readonly width: number;
+  /** Only where a supply stands in its limit do the ohms of a short show. */
+  private readonly limited: boolean;
   private readonly rows = new Map<string, Float64Array | null>();
   /** Layouts that the faults of this healthy board borrow. */
   private readonly layouts: readonly SceneLayouts[];
@@ -186,6 +195,7 @@ export class FaultSampler {
     });
     this.motions = motions;
     this.width = lamp;
+    this.limited = problem.scenes.some(({ circuit }) => circuit.parts.some((p) => p.kind === 'V' && p.limit !== undefined));
   }
 
   /** Combinations of the scenes' steady states, at most `MOST_STATES`. Each is drawn by itself: a mixture of two is neither. */
@@ -224,13 +234,14 @@ export class FaultSampler {
     const shared = this.healthy && this.scenes.includes(null) ? this.healthy.specimenRow(number, spread, 0) : null;
     const row = shared?.slice() ?? new Float64Array(this.width);
     const specimen = specimenOf(this.problem.board, number + 1);
+    const shortFactor = this.limited ? shortFactorOf(number + 1) : 1;
     let rest = state;
     if (!this.motions.every((m) => m === null || m.read(number, row))) return null;
     return this.scenes.every((scene) => {
       if (scene === null) return shared !== null;
       const own = rest % scene.states;
       rest = Math.floor(rest / scene.states);
-      return scene.read({ specimen, spread }, own, row);
+      return scene.read({ specimen, spread, shortFactor }, own, row);
     })
       ? row
       : null;

@@ -2,6 +2,7 @@ import { type Circuit, type Part, type System, VT } from '../circuit';
 import { type Board, type BoardPart, elementsOfPart, type Fault, isBipolar, WEAK } from '../fault';
 import { randomStream } from '../statistics';
 import { opampSetters } from './opamps';
+import { LIMIT_SPREAD } from './pieces';
 import type { ModelSpread } from './problem';
 
 /** Numbers drawn for one piece, each uniform in 0..1; `lot` is common to all pieces of one type. */
@@ -26,6 +27,12 @@ export function specimenOf(board: Board, seed: number): Specimen {
   known.set(seed, specimen);
   return specimen;
 }
+
+/** Ohms of solder and of what is shorted lie anywhere between a quarter and four times the usual (choice of this product). */
+const SHORT_FACTOR = 4;
+
+/** Factor on the ohms of solder and of what is shorted in specimen number `seed`. */
+export const shortFactorOf = (seed: number): number => (seed === NOMINAL_SPECIMEN + 1 ? 1 : logBetween(SHORT_FACTOR, randomStream(seed * 6007 + 5)()));
 
 /** Number of the specimen whose parts all lie in the middle of their ranges. */
 export const NOMINAL_SPECIMEN = -1;
@@ -94,6 +101,7 @@ function stepsOfPart(system: System, part: Part, piece: BoardPart, index: number
       break;
     case 'V':
       add(system.valueSetter(part.name), (d) => pieceValue(piece, part.dc, d, false));
+      if (part.limit !== undefined) add(system.limitSetter(part.name), (d) => part.limit! * (1 + either(LIMIT_SPREAD, d.gain)));
       break;
     case 'D': {
       const { IS, N, BV } = part.model.params as { IS: number; N: number; BV: number };

@@ -1,7 +1,8 @@
 import { type Circuit, findPart } from '../circuit';
-import type { Board, BoardPart } from '../fault';
-import type { Line, Ref } from '../kit';
+import { type Board, type BoardPart, type BoardStrap, elementsOfPart, STRAP_OHMS } from '../fault';
+import { choiceOn, type Line, type Ref } from '../kit';
 import { factsOf, OPAMP_PINS } from '../vocabulary';
+import { linkElement, strapElement } from './circuitAt';
 import { elementsOf } from './elements';
 import { type Setup, wantedLines } from './setup';
 
@@ -24,12 +25,44 @@ export function boardOf(setup: Setup, circuit: Circuit): Board {
       return partsAt(setup, circuit, line, ref);
     }),
   );
-  return { parts: [...supplies, ...parts, ...addedParts(setup)], neighbours: sheet.circuit?.neighbours ?? [], finished: circuit };
+  return {
+    parts: [...supplies, ...parts, ...addedParts(setup), ...outsideParts(setup, circuit, parts)],
+    straps: strapsOf(setup),
+    neighbours: sheet.circuit?.neighbours ?? [],
+    finished: circuit,
+  };
 }
 
-/** Parts that a modification put on the board; tolerance as usual for their kind. */
+/** Resistors of the deck that no line of the list holds: loads, sensors and the like, which hang on the board from outside. As the deck has them. */
+function outsideParts({ sheet }: Setup, circuit: Circuit, parts: readonly BoardPart[]): BoardPart[] {
+  const listed = new Set([
+    ...parts.flatMap(elementsOfPart),
+    ...sheet.lines.flatMap((l) => l.refs.flatMap((r) => elementsOf({ circuit: sheet.circuit }, circuit, r))),
+  ]);
+  return circuit.parts.flatMap((p): BoardPart[] =>
+    p.kind !== 'R' || /[.~]/.test(p.name) || listed.has(p.name)
+      ? []
+      : [{ ref: p.name, element: p.name, kind: 'resistor', value: p.value, model: null, tolerance: [0, 0], range: null, body: 'outside' }],
+  );
+}
+
+/** Options that straps set, as they were chosen; an undecided one connects nothing and is no suspect. */
+function strapsOf({ sheet, choices, board }: Setup): BoardStrap[] {
+  return sheet.options.flatMap((o): BoardStrap[] => {
+    const choice = choiceOn({ choices }, o.id, board);
+    if (choice === undefined || !o.links?.length) return [];
+    const links = o.choices.map((c) => ({ choice: c, nets: o.links!.flatMap((l) => (l.choice === c ? [l.nets] : [])) }));
+    return [{ option: o.text, element: strapElement(o.id), choice, links }];
+  });
+}
+
+/** Parts and links that a modification put on the board; tolerance as usual for their kind. */
 function addedParts({ board }: Setup): BoardPart[] {
-  return board.modifications.flatMap(({ change: m }): BoardPart[] => {
+  return board.modifications.flatMap(({ change: m }, i): BoardPart[] => {
+    if (m.what === 'link') {
+      const ref = `Link from ${m.nets.join(' to ')}`;
+      return [{ ref, element: linkElement(i), kind: 'contact', value: STRAP_OHMS, model: null, tolerance: [0, 0], range: null }];
+    }
     if (m.what !== 'part-added' || m.kind === 'D' || m.value === null) return [];
     const { board: kind, tolerance } = factsOf(ADDED_KINDS[m.kind]);
     return kind ? [{ ref: m.name, element: m.name, kind, value: m.value, model: null, tolerance, range: null }] : [];

@@ -1,4 +1,5 @@
 import { addParts, type Circuit, findPart, removeParts, replacePart, setValues, type Source } from '../circuit';
+import { STRAP_OHMS } from '../fault';
 import { scaledWave } from '../specimen';
 import { absentRefs, choiceOn, type Modification, type Ref, type Stage, type StageSupply } from '../kit';
 import { controlOf, elementOf, elementsOf, withPinCut } from './elements';
@@ -56,10 +57,12 @@ function switchedOff(circuit: Circuit): Circuit {
 const MAINS_HERTZ = 50;
 
 /** A source as a stage feeds it. Volts of an alternating one are RMS; waves that are no plain sine stay as the deck has them. */
-function withSupply(circuit: Circuit, { source, volts, feed, ohms = 0, hertz }: StageSupply): Circuit {
+function withSupply(circuit: Circuit, { source, volts, limit, feed, ohms = 0, hertz }: StageSupply): Circuit {
   const part = findPart(circuit, source);
   if (!part || (part.kind !== 'V' && part.kind !== 'I')) return circuit;
-  const fed = fedPart(part, volts, feed, hertz);
+  const set = fedPart(part, volts, feed, hertz);
+  // A bench supply stands in its limit where the board wants more; a battery or a winding has none.
+  const fed = part.kind === 'V' && set.wave === null && feed !== 'battery' ? { ...set, limit } : set;
   if (part.kind !== 'V' || !(ohms > 0)) return replacePart(circuit, part.name, [fed]);
   const inner = `${part.name}~inner`;
   return replacePart(circuit, part.name, [
@@ -85,20 +88,24 @@ function modified(circuit: Circuit, sheet: Sheet, changes: readonly Modification
 
 /** Nets that straps and jumpers connect as they are set. An option that nobody decided connects none. */
 function strapped(circuit: Circuit, { sheet, board, choices }: Setup): Circuit {
-  const links = sheet.options.flatMap((o) => (o.links ?? []).filter((l) => l.choice === choiceOn({ choices }, o.id, board)));
+  const links = sheet.options.flatMap((o) =>
+    (o.links ?? []).filter((l) => l.choice === choiceOn({ choices }, o.id, board)).map(({ nets }, i) => ({ name: strapElement(o.id, i), nets })),
+  );
   return addParts(
     circuit,
-    links.map(({ nets }, i) => ({ name: `~strap${i}`, kind: 'R' as const, nodes: nets, value: LINK_OHMS })),
+    links.map(({ name, nets }) => ({ name, kind: 'R' as const, nodes: nets, value: STRAP_OHMS })),
   );
 }
 
-/** Ohms of a wire link, a solder bridge or a jumper. */
-const LINK_OHMS = 0.01;
+/** Name in the circuit of a link that an option's choice makes; without a number what all of an option's begin with. */
+export const strapElement = (option: string, index: number | '' = ''): string => `~strap/${option}/${index}`;
+/** Name in the circuit of a wire link that was put on the board, by its place among the modifications. */
+export const linkElement = (index: number): string => `~link${index}`;
 
 function applyModification(circuit: Circuit, sheet: Pick<Sheet, 'circuit'>, m: Modification, index: number): Circuit {
   switch (m.what) {
     case 'link':
-      return addParts(circuit, [{ name: `~link${index}`, kind: 'R', nodes: m.nets, value: LINK_OHMS }]);
+      return addParts(circuit, [{ name: linkElement(index), kind: 'R', nodes: m.nets, value: STRAP_OHMS }]);
     case 'part-added':
       if (m.kind === 'D' || m.value === null) return circuit;
       return addParts(circuit, [{ name: m.name, kind: m.kind, nodes: m.nets, value: m.value }]);

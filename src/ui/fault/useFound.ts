@@ -1,4 +1,4 @@
-import type { Fault } from '@/core/fault';
+import { type Fault, mendedAt } from '@/core/fault';
 import type { Phase } from '@/core/loop';
 import { useBench } from '@/store/bench';
 
@@ -7,7 +7,7 @@ export function useFound(go: (phase: Phase) => void) {
   const append = useBench((s) => s.append);
   return {
     fault: (faults: readonly Fault[], probability: number, note: string) => {
-      const refs = faults.flatMap((f) => (f.kind === 'bridge' ? [...f.detail.nets] : [...f.parts]));
+      const refs = faults.flatMap((f) => mendedAt(f));
       void append([...faults.map((fault) => ({ kind: 'found' as const, fault, probability })), { kind: 'repaired', refs, note }]).then(() => {
         go('power');
       });

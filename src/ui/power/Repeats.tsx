@@ -1,11 +1,11 @@
 import type { KitState, MeasureCheck, Stage } from '@/core/kit';
-import { seriesOf } from '@/core/loop';
+import { freshTaken, seriesOf } from '@/core/loop';
 import { print } from '@/core/quantity';
 import { unitOf } from '@/core/vocabulary';
 
 /** A check that was read more than once: how far its readings lie apart, and whether they drift. */
 export function Repeats({ kit, stage, check }: { kit: KitState; stage: Stage; check: MeasureCheck }) {
-  const series = seriesOf(kit, stage, check);
+  const series = seriesOf(freshTaken(kit, stage, check.id), check.mode);
   if (!series) return null;
   const unit = unitOf(check.mode);
   const { count, low, high, drift } = series;
@@ -14,7 +14,11 @@ export function Repeats({ kit, stage, check }: { kit: KitState; stage: Stage; ch
       Read {count} times: {low === high ? `always ${print(low, unit)}` : `${print(low, unit)} to ${print(high, unit)}`}.{' '}
       {drift !== null &&
         low !== high &&
-        `It ${drift > 0 ? 'rises' : 'falls'} by ${print(Math.abs(drift), unit, 2)} a minute: let it settle before you judge it.`}
+        `It ${drift.perMinute > 0 ? 'rises' : 'falls'} by ${print(Math.abs(drift.perMinute), unit, 2)} a minute${
+          drift.told
+            ? ': doubtful until it has settled. If it never does, feel what warms up, supply off.'
+            : ', no more than your meter and hand explain, or too few readings to say.'
+        }`}
     </p>
   );
 }

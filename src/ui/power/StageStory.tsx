@@ -1,6 +1,6 @@
 import { Button } from 'antd';
 import { lazy, Suspense } from 'react';
-import type { Phase, StageProgress } from '@/core/loop';
+import { type CheckProgress, isMeasure, type Phase, type StageProgress } from '@/core/loop';
 import type { KitState } from '@/core/kit';
 import { print } from '@/core/quantity';
 import zones from '../shell/zones.module.css';
@@ -10,10 +10,13 @@ import { StageNeeds } from './StageNeeds';
 
 const FirstPowerCard = lazy(() => import('./FirstPowerCard').then((m) => ({ default: m.FirstPowerCard })));
 
+const names = (checks: readonly CheckProgress[]) => checks.map((c) => nameOf(c) || c.check.title).join(', ');
+
 /** What this stage wants set, what to take care of, and what to do when it fails. */
 export function StageStory({ kit, here, go }: { kit: KitState; here: StageProgress; go: (phase: Phase) => void }) {
   const { stage, status, checks, reason } = here;
-  const doubtful = checks.filter((c) => c.verdict === 'doubtful');
+  const drifting = checks.filter((c) => isMeasure(c) && c.drifts);
+  const doubtful = checks.filter((c) => c.verdict === 'doubtful' && !drifting.includes(c));
   const out = checks.filter((c) => c.verdict === 'out');
   return (
     <>
@@ -21,7 +24,7 @@ export function StageStory({ kit, here, go }: { kit: KitState; here: StageProgre
       {status === 'failed' ? (
         <>
           <p>
-            <b>{out.map((c) => nameOf(c) || c.check.title).join(', ')}</b> {out.length === 1 ? 'is' : 'are'} not as a healthy board would read.
+            <b>{names(out)}</b> {out.length === 1 ? 'is' : 'are'} not as a healthy board would read.
           </p>
           <p>Fit nothing further. Supply off before you touch a part.</p>
           <p className={zones.note}>
@@ -41,8 +44,17 @@ export function StageStory({ kit, here, go }: { kit: KitState; here: StageProgre
           {status === 'overridden' && <p className={zones.note}>Gone on all the same: {reason}. What is read here again speaks for itself.</p>}
           {status === 'doubtful' && (
             <p className={zones.note}>
-              <b>{doubtful.map((c) => nameOf(c) || c.check.title).join(', ')}</b> lies just outside, by less than the meter can tell. Read it again on a better
-              range or with another meter, or accept it with a reason.
+              {doubtful.length > 0 && (
+                <>
+                  <b>{names(doubtful)}</b> lies just outside, by less than the meter can tell. Read it again on a better range or with another meter.{' '}
+                </>
+              )}
+              {drifting.length > 0 && (
+                <>
+                  <b>{names(drifting)}</b> fits and drifts all the while. Read it again once it has settled.{' '}
+                </>
+              )}
+              Or accept it with a reason.
             </p>
           )}
           <StageNeeds kit={kit} stage={stage} />

@@ -13,6 +13,8 @@ interface StepLimits {
 const EXACT: StepLimits = { relative: 1e-7, volts: 1e-7, amperes: 1e-11, confirmable: 100 };
 /** For statistics over specimens. */
 const SAMPLE: StepLimits = { relative: 5e-5, volts: 2e-4, amperes: 5e-9, confirmable: 10 };
+/** Times that sources may change sides of their limits: each does so once or twice. */
+const MOST_CROSSINGS = 12;
 const MAX_ITERATIONS = 45;
 /** The same for one step of a homotopy: a step that needs more is better made smaller. */
 const STEP_ITERATIONS = 20;
@@ -55,10 +57,24 @@ export class Newton {
   }
 
   /**
-   * DC solution from a known nearby one, or from nothing. Tries plain Newton, then gmin stepping, a damped
-   * pseudo-transient (it gets past the folds of a latch) and source stepping (all textbook homotopies). The result always says whether it converged.
+   * DC solution from a known nearby one, or from nothing, with every source on its side of its limit: solved as the start has them,
+   * and again while the solution says otherwise.
    */
   solve(start: Float64Array | null): Solution {
+    const { system } = this;
+    system.limitLike(start);
+    let found = this.solveAsLimited(start);
+    // What has no solution without a limit (a supply across a junction) has one in it.
+    if (!found.converged && system.limitAll()) found = this.solveAsLimited(null);
+    for (let k = 0; k < MOST_CROSSINGS && found.converged && system.limitBy(found.x); k++) found = this.solveAsLimited(found.x);
+    return found;
+  }
+
+  /**
+   * Tries plain Newton, then gmin stepping, a damped
+   * pseudo-transient (it gets past the folds of a latch) and source stepping (all textbook homotopies). The result always says whether it converged.
+   */
+  private solveAsLimited(start: Float64Array | null): Solution {
     this.system.enter();
     let total = 0;
     let last: Outcome = { converged: false, iterations: 0, culprit: 0 };

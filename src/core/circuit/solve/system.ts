@@ -58,6 +58,22 @@ export type ModelParam = (typeof DIODE_PARAMS)[number] | (typeof BIPOLAR_PARAMS)
 
 const isOneOf = <T extends string>(value: string, all: readonly T[]): value is T => (all as readonly string[]).includes(value);
 
+/** A voltage source that gives so many amperes at most. */
+interface Limiter {
+  readonly branch: number;
+  readonly plus: number;
+  readonly minus: number;
+  /** Number of the first constant entry of its branch equation: volts at its ends, then its current. */
+  readonly stamp: number;
+  amperes: number;
+  volts: number;
+  limiting: boolean;
+}
+/** So near a limit neither side of it is wrong, relative. */
+const AT_LIMIT = 1e-6;
+const signOf = (l: Limiter): number => (l.volts < 0 ? -1 : 1);
+const delivered = (l: Limiter, x: Float64Array): number => -signOf(l) * x[l.branch]!;
+
 /**
  * Modified nodal analysis of one circuit (Ho, Ruehli, Brennan 1975): unknowns are node voltages, then the branch
  * currents of V, E and L. Everything a solve needs is laid out here once; values can be changed without a new layout.
@@ -79,6 +95,7 @@ export class System {
   /** Number of the first constant entry of each part. */
   private readonly stampsOf = new Map<string, number>();
   private readonly sources: Map<string, Source>;
+  private readonly limiters: Limiter[];
   /** Series resistances of semiconductors, by part, in the order of `SERIES`. */
   private readonly terminals = new Map<string, { readonly param: string; readonly entry: Conductance }[]>();
   /** Unknowns at the pins of diodes and bipolar transistors as laid out. */
@@ -102,6 +119,7 @@ export class System {
       this.stampLinear(part, linear);
     }
     this.sources = new Map(circuit.parts.flatMap((p) => (p.kind === 'V' || p.kind === 'I' ? [[p.name, p] as const] : [])));
+    this.limiters = dynamic ? [] : circuit.parts.flatMap((p) => (p.kind === 'V' && p.limit !== undefined ? [this.limiterOf(p, p.limit)] : []));
     this.reactances = dynamic ? this.findReactances(circuit) : [];
     const capacitors = new Map(this.reactances.flatMap((r) => (r.kind === 'C' ? [[r.name, linear.conductance(r.a, r.b, 0)] as const] : [])));
     this.probes = probes.map((p) => linear.conductance(this.unknownOf(p.red), this.unknownOf(p.black), 0));
@@ -127,6 +145,54 @@ export class System {
     this.jfets = new JfetBank(specs.jfets, tenancy.numbers[3]);
     for (const r of this.reactances) this.companions.push({ entry: capacitors.get(r.name) ?? null, stamp: this.stampsOf.get(r.name)! + SERIES_STAMP });
     this.lu = new SparseLu(this.tenant, pattern.rows, pattern.columns, orders ?? null);
+  }
+
+  private limiterOf({ name, nodes, dc }: Source, limit: number): Limiter {
+    const [plus, minus] = nodes.map((n) => this.unknownOf(n)) as [number, number];
+    return { branch: this.branchOf(name)!, plus, minus, stamp: this.stampsOf.get(name)! + 2, amperes: limit, volts: dc, limiting: false };
+  }
+
+  /** Takes the sources that have a limit to the side of it on which a solution has them; null: all within it. */
+  limitLike(x: Float64Array | null): void {
+    for (const l of this.limiters) this.setLimiting(l, x !== null && delivered(l, x) >= l.amperes * (1 - AT_LIMIT));
+  }
+
+  /** Takes all sources that have a limit into it. False: there are none. */
+  limitAll(): boolean {
+    for (const l of this.limiters) this.setLimiting(l, true);
+    return this.limiters.length > 0;
+  }
+
+  /** Takes those sources across their limit that a solution has on the wrong side of it; whether there were any. */
+  limitBy(x: Float64Array): boolean {
+    const wrong = this.limiters.filter((l) =>
+      l.limiting ? (x[l.plus]! - x[l.minus]!) * signOf(l) > Math.abs(l.volts) * (1 + AT_LIMIT) : delivered(l, x) > l.amperes * (1 + AT_LIMIT),
+    );
+    for (const l of wrong) this.setLimiting(l, !l.limiting);
+    return wrong.length > 0;
+  }
+
+  /** The branch equation of a source: its volts, or in its limit its amperes. */
+  private setLimiting(l: Limiter, limiting: boolean): void {
+    if (limiting === l.limiting) return;
+    l.limiting = limiting;
+    for (const [i, value] of (limiting ? [0, 0, 1] : [1, -1, 0]).entries()) this.linear.setStamp(l.stamp + i, value);
+    this.drive(l);
+  }
+
+  private drive(l: Limiter): void {
+    this.linear.right[l.branch] = l.limiting ? -signOf(l) * l.amperes : l.volts;
+  }
+
+  private limiterAt = (branch: number | undefined) => this.limiters.find((l) => l.branch === branch);
+
+  private setVolts(branch: number, volts: number): void {
+    const l = this.limiterAt(branch);
+    if (!l) this.linear.right[branch] = volts;
+    else {
+      l.volts = volts;
+      this.drive(l);
+    }
   }
 
   private findReactances(circuit: Circuit): Reactance[] {
@@ -221,6 +287,7 @@ export class System {
         }
         if (part.kind === 'V') {
           linear.drive(k, part.dc);
+          if (part.limit !== undefined) stamp(k, k, 0);
           this.handles.set(part.name.toLowerCase(), { kind: 'source', row: k });
         }
         return;
@@ -240,7 +307,7 @@ export class System {
         };
       case 'source':
         return (volts) => {
-          this.linear.right[handle.row] = volts;
+          this.setVolts(handle.row, volts);
         };
       case 'current':
         return (amperes) => {
@@ -251,6 +318,16 @@ export class System {
       default:
         return null;
     }
+  }
+
+  /** A function that sets the limit of a source that has one, amperes; null for other parts. */
+  limitSetter(part: string): ((amperes: number) => void) | null {
+    const l = this.limiterAt(this.branchOf(part));
+    if (!l) return null;
+    return (amperes) => {
+      l.amperes = amperes;
+      this.drive(l);
+    };
   }
 
   /** A function that tells the current through one D (forward), R, V or L from a solution, amperes; null for other parts. */
@@ -288,6 +365,7 @@ export class System {
       case 'V':
       case 'I':
         this.valueSetter(part.name)?.(part.dc);
+        if (part.limit !== undefined) this.limitSetter(part.name)?.(part.limit);
         this.sources.set(part.name, part);
         return;
       case 'C':
