@@ -41,7 +41,7 @@ export function diagnose(request: Request): object {
     if (boards.size >= KEPT_BOARDS) boards.delete(boards.keys().next().value!);
     boards.set(key, diagnoser);
   }
-  return answer(diagnoser, { readings, stages, observations });
+  return answer(diagnoser, { ...board, observations });
 }
 
 function stageAt(raw: Request): RequestStage {

@@ -1,22 +1,35 @@
 import { isRunning } from '@/core/circuit';
 import { type Fault, mendedAt } from '@/core/fault';
-import { foldDocument, type KitDocument, type KitState, newKit, stands } from '@/core/kit';
+import { deriveTray, foldDocument, type KitDocument, type KitState, newKit, stands } from '@/core/kit';
 import { circuitOf } from '@/core/stage';
 import { faultsLeft, hiddenFaults, practiceOf } from './practice';
 import { type PlayedLook, type PlayedStep, playRound } from './play';
 
 /** Where a practice round stands, told without giving anything away; `review` once it is over. */
 export interface PracticeStanding {
-  /** All that was hidden on the board is mended. */
+  /** All that was hidden on the board is mended; of a parcel alone, all is noticed. */
   readonly mended: boolean;
   readonly review: PracticeReview | null;
 }
 
+/** A line with a piece of another value, or with too few of them. */
+export interface ParcelTrouble {
+  readonly line: string;
+  readonly what: 'value' | 'count';
+  /** The value of the wrong piece, or how many there were. */
+  readonly is: number;
+  /** Found out of its tolerance, or counted right. */
+  readonly noticed: boolean;
+}
+
 export interface PracticeReview {
   readonly hidden: readonly Fault[];
-  /** Wrong pieces that lay in the bag, by line; how many were noticed. */
-  readonly pieces: { readonly wrong: number; readonly noticed: number };
-  readonly leads: number | null;
+  /** What was wrong with the parcel, line by line. */
+  readonly parcel: readonly ParcelTrouble[];
+  /** Pieces that were measured. */
+  readonly measured: number;
+  /** Ohms of bad test leads, and whether the short test of the meter showed them. */
+  readonly leads: { readonly ohms: number; readonly noticed: boolean } | null;
   readonly readings: number;
   /**
    * Readings that the program takes by its own advice, and then the suspects that it looks at; null where nothing was hidden on
@@ -33,7 +46,8 @@ export function practiceStanding(doc: KitDocument): PracticeStanding {
   const kit = foldDocument(doc);
   const { standIn } = kit.settings;
   const hidden = hiddenFaults(standIn);
-  const mended = hidden.length > 0 && faultsLeft(practiceOf(kit)).length === 0;
+  const parcel = parcelOf(kit);
+  const mended = hidden.length > 0 ? faultsLeft(practiceOf(kit)).length === 0 : parcel.length > 0 && parcel.every((p) => p.noticed);
   return { mended, review: mended || standIn?.over ? reviewOf(kit, hidden) : null };
 }
 
@@ -46,8 +60,9 @@ function reviewOf(kit: KitState, hidden: readonly Fault[]): PracticeReview {
   const runs = kit.sheet.circuit !== null && isRunning(circuitOf(kit.sheet));
   return {
     hidden,
-    pieces: piecesOf(kit),
-    leads: standIn?.leads ?? null,
+    parcel: parcelOf(kit),
+    measured: deriveTray(kit).reduce((n, c) => n + c.pieces.filter((p) => p.entry !== null).length, 0),
+    leads: standIn?.leads === undefined ? null : { ohms: standIn.leads, noticed: leadsNoticed(kit, standIn.leads) },
     readings: taken.length,
     played: hidden.length === 0 || runs ? null : playedOf(fresh),
     pulled: [...kit.repaired].filter((ref) => !places.has(ref)),
@@ -60,16 +75,21 @@ const playedOf = (fresh: KitState): PracticeReview['played'] => {
   return { steps, looks };
 };
 
-/** Lines with wrong pieces or a short count, and those of them that were measured or counted. */
-function piecesOf(kit: KitState): PracticeReview['pieces'] {
-  const wrong = Object.keys(kit.settings.standIn?.pieces ?? {});
-  const noticed = wrong.filter((key) => {
-    const count = key.endsWith('#count');
-    const tally = kit.tallies.get(count ? key.slice(0, -'#count'.length) : key);
-    return count ? tally?.total != null : (tally?.pieces.size ?? 0) > 0;
+function parcelOf(kit: KitState): ParcelTrouble[] {
+  const tray = deriveTray(kit);
+  return Object.entries(kit.settings.standIn?.pieces ?? {}).flatMap(([key, [is]]): ParcelTrouble[] => {
+    const line = key.replace(COUNT, '');
+    const compartment = tray.find((c) => c.line.id === line);
+    if (is === undefined || !compartment) return [];
+    if (COUNT.test(key)) return [{ line, what: 'count', is, noticed: kit.tallies.get(line)?.total === is }];
+    return [{ line, what: 'value', is, noticed: compartment.pieces.some((p) => p.verdict === 'out') }];
   });
-  return { wrong: wrong.length, noticed: noticed.length };
 }
+const COUNT = /#count$/;
+
+/** Held together the probes show their leads: half of what is too much is seen (choice of this product). */
+const leadsNoticed = (kit: KitState, ohms: number): boolean =>
+  kit.log.some((e) => e.kind === 'meter-checked' && 'together' in e && stands(kit, e) && typeof e.together === 'number' && e.together >= ohms / 2);
 
 /** What could have hurt a real board: power without making ready, going on behind a stage that failed. */
 function risksOf(kit: KitState): string[] {

@@ -34,7 +34,7 @@ const ask = (change: Readonly<Record<string, number>>, leave: readonly string[] 
   const readings: DiagnoseRequest['readings'] = Object.entries({ ...GOOD, ...change })
     .filter(([at]) => !leave.includes(at))
     .map(([at, value]) => ({ at, mode: 'dcv', value }));
-  return answer(diagnoser, { readings });
+  return answer(diagnoser, { ...BOARD, readings });
 };
 
 test('a healthy board is healthy, and no reading is called bad', () => {
@@ -92,7 +92,7 @@ test('the order of the readings does not matter', () => {
 
 describe('evidence of other kinds', () => {
   const full = (readings: DiagnoseRequest['readings'], stages: readonly RequestStage[] = []) =>
-    answer(diagnoserFor({ ...BOARD, readings, stages }), { readings, stages });
+    answer(diagnoserFor({ ...BOARD, readings, stages }), { ...BOARD, readings, stages });
   test('cold ohms tell what few volts do not: 4.7 k over 4.7 k + 1 k read 2.6 k, without R7 5.7 k', () => {
     const few: DiagnoseRequest['readings'] = [{ at: 'TP2', mode: 'dcv', value: 3.75 }];
     const cold: DiagnoseRequest['readings'] = [...few, { at: 'TP4', to: '0', mode: 'ohms', value: 5700 }];

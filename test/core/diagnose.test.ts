@@ -138,7 +138,7 @@ describe('posterior', () => {
       { at: 'V1', mode: 'dca', value: -branches['V1']! },
       ...request.testPoints.map((t) => ({ at: t.name, mode: 'dcv', value: nodes[t.node]! })),
     ];
-    const { suspects, unexplained, next } = answer(diagnoser, { readings });
+    const { suspects, unexplained, next } = answer(diagnoser, { ...request, readings });
     const total = suspects.reduce((s, x) => s + x.probability, 0) + unexplained;
     expect(total).toBeGreaterThan(0.98);
     expect(total).toBeLessThan(1.000001);
@@ -148,7 +148,7 @@ describe('posterior', () => {
   });
 
   test('from the current alone it asks for a reading, worth some bits', () => {
-    const { next, suspects } = answer(diagnoserFor(request), { readings: [{ at: 'V1', mode: 'dca', value: 0.0033 }] });
+    const { next, suspects } = answer(diagnoserFor(request), { ...request, readings: [{ at: 'V1', mode: 'dca', value: 0.0033 }] });
     expect(next).toMatchObject({ mode: 'dcv' });
     expect(next!.bits).toBeGreaterThan(0.1);
     expect(suspects[0]!.kind).not.toBe('healthy');

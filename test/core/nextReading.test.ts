@@ -6,6 +6,7 @@ import { listFaults } from '@/core/fault';
 import { newKit, put, type Stage } from '@/core/kit';
 import { EMPTY_SHEET } from '@/core/kit/sheet';
 import { HANDHELD } from '@/core/meter';
+import { answer, diagnoserFor } from '@/core/diagnose/request';
 import { fitSample } from '@/core/statistics';
 import { at, investigationOf, log } from '../support/kits';
 
@@ -118,4 +119,26 @@ describe('of readings that tell alike, the one after which the next tells more',
     expect(bestReading(beliefs, askable.slice(0, 1), fit, new Float64Array(0))!.id).toBe('D');
     expect(bestReading(beliefs, [], fit, new Float64Array(0))).toBeNull();
   });
+});
+
+test('only what has a display is asked for: of two supplies the current of the one that was read, or of the first', () => {
+  // R2 alone hangs on the second supply: its current would tell, and no test point does.
+  const bom = [
+    { ref: 'V1', kind: 'supply', value: '9', tolerance: '2%', note: '' },
+    { ref: 'V2', kind: 'supply', value: '5', tolerance: '2%', note: '' },
+    { ref: 'R1', kind: 'resistor', value: '1k', tolerance: '5%', note: '' },
+    { ref: 'R2', kind: 'resistor', value: '1k', tolerance: '5%', note: '' },
+  ];
+  const request = {
+    deck: 't\nV1 a 0 9\nV2 b 0 5\nR1 a 0 1k\nR2 b 0 1k',
+    bom,
+    testPoints: [{ name: 'TP1', node: 'a' }],
+    neighbours: [],
+    meter: { inputResistance: 1e7, percent: 0.5, counts: 2, displayCounts: 4000 },
+  };
+  const next = (...at: string[]) =>
+    answer(diagnoserFor(request), { ...request, readings: at.map((a) => ({ at: a, mode: 'dca', value: a === 'V1' ? 0.009 : 0.005 })) }).next;
+  expect(next()).toMatchObject({ at: 'V1', mode: 'dca' });
+  expect(next('V1')?.at).not.toBe('V2');
+  expect(next('V2')?.at).not.toBe('V1');
 });

@@ -57,7 +57,7 @@ test.each([
   ['two dividers', [R2_OPEN, R4_OPEN]],
   ['a short and an open part', [R6_SHORT, R4_OPEN]],
 ] as const)('%s: both are named, or one that reads the same; what is on no list stays as likely', (_, faults) => {
-  const { suspects, unexplained } = answer(diagnoser, { readings: readingsOf(faults) });
+  const { suspects, unexplained } = answer(diagnoser, { ...BOARD, readings: readingsOf(faults) });
   const [top] = suspects;
   if (top?.kind !== 'pair') throw new Error(`${top!.kind} stands on top`);
   // A bridge from e to f and a short across R6 cannot be told apart.
@@ -72,16 +72,16 @@ test.each([
   ['one fault', [R2_OPEN]],
   ['another', [R9_TEN]],
 ] as const)('%s has no pair on top', (_, faults) => {
-  const { suspects } = answer(diagnoser, { readings: readingsOf(faults) });
+  const { suspects } = answer(diagnoser, { ...BOARD, readings: readingsOf(faults) });
   expect(suspects[0]!.kind).toBe(faults[0]?.kind ?? 'healthy');
   expect(suspects.filter((s) => s.kind === 'pair').every((s) => s.probability < 0.05)).toBe(true);
 });
 
 test('the order of readings does not matter, and asking twice gives the same', () => {
   const readings = readingsOf([R2_OPEN, R4_OPEN]);
-  const one = answer(diagnoser, { readings });
-  expect(answer(diagnoser, { readings })).toEqual(one);
-  const other = answer(diagnoser, { readings: [...readings].reverse() });
+  const one = answer(diagnoser, { ...BOARD, readings });
+  expect(answer(diagnoser, { ...BOARD, readings })).toEqual(one);
+  const other = answer(diagnoser, { ...BOARD, readings: [...readings].reverse() });
   expect(other.suspects[0]).toMatchObject({ kind: 'pair' });
   expect(other.suspects[0]!.probability).toBeCloseTo(one.suspects[0]!.probability, 6);
 });

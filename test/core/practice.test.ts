@@ -98,7 +98,13 @@ describe('the score', () => {
       { kind: 'repaired', refs: ['R9'], note: 'found' },
     );
     const review = practiceStanding(documentOf(played)).review!;
-    expect(review).toMatchObject({ readings: 1, pulled: ['R1'], pieces: { wrong: 1, noticed: 0 } });
+    expect(review).toMatchObject({
+      readings: 1,
+      pulled: ['R1'],
+      parcel: [{ line: 'r-680', what: 'value', is: 6800, noticed: false }],
+      measured: 0,
+      leads: null,
+    });
     expect(review.risks).toEqual([expect.stringContaining('before its settings were confirmed'), expect.stringContaining('went on behind')]);
     expect(review.played!.steps.at(-1)!.lead!.faults).toEqual([fault]);
     expect(review.played!.looks).toEqual([{ faults: [fault], right: true }]);
@@ -107,6 +113,30 @@ describe('the score', () => {
     const flasher = DEMOS.find((d) => d.slug === 'crossing-flasher')!.kit(at(0));
     const over = newKit(flasher.sheet, at(0), { standIn: { ...flasher.settings.standIn!, over: true } });
     expect(practiceStanding(documentOf(over)).review).toMatchObject({ played: null, readings: 0 });
+  });
+  test('of a wrong parcel: over once all is found; measured is not found', () => {
+    const kit = demo();
+    const [short] = kit.sheet.lines.filter((l) => l.quantity > 1 && l.id !== 'r-680');
+    const standIn: StandIn = { seed: 6, fault: hideFault(), pieces: { 'r-680': [6800], [`${short!.id}#count`]: [short!.quantity - 1] } };
+    const bag = hidden(kit, standIn);
+    const piece = { kind: 'measured', line: 'r-680', piece: 0, mode: 'ohms', meter: 'handheld' } as const;
+    const count = { kind: 'counted', line: short!.id, quantity: short!.quantity - 1 } as const;
+    const standing = (...bodies: EntryBody[]) => practiceStanding(documentOf(log(bag, ...bodies)));
+    expect(standing({ ...piece, reading: 681 }, count)).toEqual({ mended: false, review: null });
+    const { mended, review } = standing({ ...piece, reading: 6790 }, count);
+    expect(mended).toBe(true);
+    expect(review).toMatchObject({ measured: 1, hidden: [], played: null });
+    expect(review!.parcel.map((p) => p.noticed)).toEqual([true, true]);
+  });
+  test('of bad leads says whether the short test of the meter showed them', () => {
+    const noticed = (...together: number[]) => {
+      const kit = hidden(demo(), { seed: 5, fault: hideFault(fault), pieces: {}, leads: 4.7 });
+      const tested = together.map((ohms): EntryBody => ({ kind: 'meter-checked', meter: 'handheld', together: ohms, apart: 'over', known: null }));
+      return practiceStanding(documentOf(log(kit, ...tested, { kind: 'repaired', refs: ['R9'], note: 'found' }))).review!.leads;
+    };
+    expect(noticed()).toEqual({ ohms: 4.7, noticed: false });
+    expect(noticed(0.3)).toMatchObject({ noticed: false });
+    expect(noticed(4.9)).toMatchObject({ noticed: true });
   });
   test('is told as well when one gives up', () => {
     const over = newKit(round.sheet, at(0), { standIn: { ...round.settings.standIn!, over: true } });

@@ -143,7 +143,7 @@ export function boardFor(circuit: Circuit, bom: DiagnoseRequest['bom'], neighbou
 /** Answers the readings and observations of a request. */
 export function answer(
   diagnoser: Diagnoser,
-  { readings, stages = [], observations = [] }: Pick<DiagnoseRequest, 'readings' | 'stages' | 'observations'>,
+  { readings, stages = [], observations = [], bom, testPoints }: Pick<DiagnoseRequest, 'readings' | 'stages' | 'observations' | 'bom' | 'testPoints'>,
 ): DiagnoseResponse {
   const last = stages.at(-1)?.id ?? null;
   const evidence: Evidence[] = [
@@ -157,7 +157,7 @@ export function answer(
       diagnoser.knows(lampId(o.part)) ? [] : [`${o.part} does not show whether it carries current; what was seen of it was left out`],
     ),
   ];
-  const { suspects, pairs, unexplained, badReadings, next } = diagnoser.diagnose(evidence);
+  const { suspects, pairs, unexplained, badReadings, next } = diagnoser.diagnose(evidence, readable({ readings, bom, testPoints }));
   const part = (id: string, i: number) => id.split('|')[i]!;
   return {
     suspects: [
@@ -169,6 +169,17 @@ export function answer(
     next: next ? { at: part(next.id, 1), mode: part(next.id, 2), bits: next.bits } : null,
     ...(remarks.length > 0 ? { remarks } : {}),
   };
+}
+
+/**
+ * What can be read on the bench of a request: its test points, and supply currents that have a display: those among the readings,
+ * or where there are none the first supply's.
+ */
+function readable({ readings, bom, testPoints }: Pick<DiagnoseRequest, 'readings' | 'bom' | 'testPoints'>): string[] {
+  const shown = new Set(readings.flatMap((r) => (r.mode === 'dca' ? [r.at] : [])));
+  const first = bom.find((row) => row['kind']?.trim().toLowerCase() === 'supply')?.['ref']?.trim();
+  const displays = shown.size > 0 || first === undefined ? [...shown] : [first];
+  return [...displays.map((at) => nameOf({ at, mode: 'dca' }, null)), ...testPoints.map((t) => nameOf({ at: t.name, mode: 'dcv' }, null))];
 }
 
 function autorangingMeter(m: DiagnoseRequest['meter']): MeterProfile {

@@ -1,7 +1,7 @@
 import { Table } from 'antd';
 import { describeFault, describeFaults } from '@/core/fault';
-import { unitOfFault } from '@/core/loop';
-import type { KitState } from '@/core/kit';
+import { expectationOf, type KitState } from '@/core/kit';
+import { lineTitle, unitOfFault } from '@/core/loop';
 import { print } from '@/core/quantity';
 import { placeOf, unitOf } from '@/core/vocabulary';
 import type { ResultOf } from '@/store/results';
@@ -13,10 +13,10 @@ type Step = NonNullable<Review['played']>['steps'][number];
 
 /** The score of a round that is over, and the best way through it. */
 export function PracticeReview({ kit, review, mended }: { kit: KitState; review: Review; mended: boolean }) {
-  const { hidden, pieces, leads, readings, played, pulled, risks } = review;
+  const { hidden, parcel, measured, leads, readings, played, pulled, risks } = review;
   return (
     <>
-      <h3>{mended ? 'Found and mended' : 'This is what it was'}</h3>
+      <h3>{mended ? (hidden.length > 0 ? 'Found and mended' : 'All found') : 'This is what it was'}</h3>
       <ul>
         {hidden.map((f) => {
           const words = describeFault(f, unitOfFault(kit, f));
@@ -26,13 +26,16 @@ export function PracticeReview({ kit, review, mended }: { kit: KitState; review:
             </li>
           );
         })}
-        {pieces.wrong > 0 && (
+        {parcel.map((p) => (
+          <li key={`${p.line} ${p.what}`}>{parcelText(kit, p)}</li>
+        ))}
+        {leads !== null && (
           <li>
-            {pieces.wrong} lines of the parcel were not as listed; {pieces.noticed} of them were counted or measured.
+            The test leads added {print(leads.ohms, 'ohm', 2)} to every ohms reading:{' '}
+            {leads.noticed ? 'the short test of the meter showed it.' : 'probes held together (the short test of the meter) would have shown it.'}
           </li>
         )}
-        {leads !== null && <li>The test leads added {print(leads, 'ohm', 2)} to every ohms reading.</li>}
-        {hidden.length === 0 && pieces.wrong === 0 && <li>The board was in order.</li>}
+        {hidden.length === 0 && parcel.length === 0 && <li>The board was in order.</li>}
       </ul>
       {hidden.length > 0 && (
         <p>
@@ -43,6 +46,11 @@ export function PracticeReview({ kit, review, mended }: { kit: KitState; review:
             </>
           )}
           .{played === null && ' How many the program would take is not worked out: for a board that never rests that takes minutes.'}
+        </p>
+      )}
+      {parcel.length > 0 && (
+        <p>
+          <b>{parcel.filter((p) => p.noticed).length}</b> of {parcel.length} found, with <b>{measured}</b> pieces measured.
         </p>
       )}
       {pulled.length > 0 && <p className={zones.caution}>Repaired without need: {pulled.join(', ')}.</p>}
@@ -73,6 +81,16 @@ export function PracticeReview({ kit, review, mended }: { kit: KitState; review:
       )}
     </>
   );
+}
+
+/** What was wrong with one line of the parcel, and whether it was found. */
+function parcelText(kit: KitState, { line: id, what, is, noticed }: Review['parcel'][number]): string {
+  const line = kit.sheet.lines.find((l) => l.id === id);
+  if (!line) return '';
+  const name = lineTitle(line);
+  const said =
+    what === 'count' ? `${name}: ${is} in the bag instead of ${line.quantity}` : `${name}: one of them is ${print(is, expectationOf(line)?.unit ?? 'ohm', 3)}`;
+  return `${said} (${noticed ? 'found' : 'not found'})`;
 }
 
 const looksText = (kit: KitState, looks: NonNullable<Review['played']>['looks']): string =>
