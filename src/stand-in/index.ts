@@ -2,5 +2,5 @@ export { looseFromBag, type LooseFromBag, pieceCount, readBoard, readPiece, watc
 export { DEMOS } from './demos';
 export { type Played, type PlayedStep, playRound } from './play';
 export { hideFault, type Practice, practiceOf } from './practice';
-export { type PracticeReview, type PracticeStanding, practiceStanding } from './review';
+export { practicePlay, type PracticePlay, type PracticeReview, type PracticeStanding, practiceStanding } from './review';
 export { DIFFICULTIES, type Difficulty, hideTrouble, type Trouble, type TroubleChoice, TROUBLES } from './trouble';

@@ -1,7 +1,5 @@
-import { isRunning } from '@/core/circuit';
 import { type Fault, mendedAt } from '@/core/fault';
 import { deriveTray, foldDocument, type KitDocument, type KitState, newKit, stands } from '@/core/kit';
-import { circuitOf } from '@/core/stage';
 import { faultsLeft, hiddenFaults, practiceOf } from './practice';
 import { type PlayedLook, type PlayedStep, playRound } from './play';
 
@@ -31,11 +29,6 @@ export interface PracticeReview {
   /** Ohms of bad test leads, and whether the short test of the meter showed them. */
   readonly leads: { readonly ohms: number; readonly noticed: boolean } | null;
   readonly readings: number;
-  /**
-   * Readings that the program takes by its own advice, and then the suspects that it looks at; null where nothing was hidden on
-   * the board, or the board runs, which would take minutes.
-   */
-  readonly played: { readonly steps: readonly PlayedStep[]; readonly looks: readonly PlayedLook[] } | null;
   /** Places that were repaired without need. */
   readonly pulled: readonly string[];
   readonly risks: readonly string[];
@@ -55,25 +48,28 @@ function reviewOf(kit: KitState, hidden: readonly Fault[]): PracticeReview {
   const { standIn } = kit.settings;
   const places = new Set(hidden.flatMap(mendedAt));
   const taken = [...kit.readings.values()].flat().filter((t) => t.entry.kind !== 'observed');
-  // The same bench with an empty log.
-  const fresh = newKit(kit.sheet, { id: 'played', at: '2026-01-01T00:00:00.000Z' }, kit.settings);
-  const runs = kit.sheet.circuit !== null && isRunning(circuitOf(kit.sheet));
   return {
     hidden,
     parcel: parcelOf(kit),
     measured: deriveTray(kit).reduce((n, c) => n + c.pieces.filter((p) => p.entry !== null).length, 0),
     leads: standIn?.leads === undefined ? null : { ohms: standIn.leads, noticed: leadsNoticed(kit, standIn.leads) },
     readings: taken.length,
-    played: hidden.length === 0 || runs ? null : playedOf(fresh),
     pulled: [...kit.repaired].filter((ref) => !places.has(ref)),
     risks: risksOf(kit),
   };
 }
 
-const playedOf = (fresh: KitState): PracticeReview['played'] => {
-  const { steps, looks } = playRound(fresh);
+/** Readings that the program takes by its own advice, and then the suspects that it looks at. */
+export interface PracticePlay {
+  readonly steps: readonly PlayedStep[];
+  readonly looks: readonly PlayedLook[];
+}
+
+/** The round as the program plays it: on the same bench, from an empty log on. On a board that runs it takes a while. */
+export function practicePlay({ sheet, settings }: Pick<KitState, 'sheet' | 'settings'>): PracticePlay {
+  const { steps, looks } = playRound(newKit(sheet, { id: 'played', at: '2026-01-01T00:00:00.000Z' }, settings));
   return { steps, looks };
-};
+}
 
 function parcelOf(kit: KitState): ParcelTrouble[] {
   const tray = deriveTray(kit);

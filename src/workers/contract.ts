@@ -25,7 +25,7 @@ import { pileOf, type Pile, type SortedPile } from '@/core/loop';
 import type { Columns } from '@/core/partslist';
 import type { Adjustment, Limits, LoadCurve, StageForecast } from '@/core/power';
 import { type Setup, setupOf, windowInputs, type WindowInputs, type Windows } from '@/core/stage';
-import { practiceOf, type LooseFromBag, type Practice, type PracticeStanding, type TroubleChoice } from '@/stand-in';
+import { practiceOf, type LooseFromBag, type Practice, type PracticePlay, type PracticeStanding, type TroubleChoice } from '@/stand-in';
 
 /** The worker that a computation queues in: one at a time in each. */
 export type LaneName = 'windows' | 'pile' | 'matter' | 'suspects' | 'ask' | 'practice' | 'read';
@@ -81,6 +81,8 @@ interface Shapes {
   hideTrouble: { inputs: { setup: Setup; choice: TroubleChoice }; asked: TroubleChoice; result: StandIn };
   /** Where a practice round stands: nothing hidden is told before its end. */
   practiceStanding: { inputs: KitDocument; asked: undefined; result: PracticeStanding };
+  /** The same round played by the program's own advice; asked for once it is over. */
+  practicePlay: { inputs: Pick<KitState, 'sheet' | 'settings'>; asked: undefined; result: PracticePlay };
   drawLoose: { inputs: { practice: Practice; number: number }; asked: number; result: LooseFromBag | null };
   countPieces: { inputs: { practice: Practice; line: string }; asked: string; result: number };
   readPiece: { inputs: { practice: Practice; line: string; piece: number }; asked: { line: string; piece: number }; result: ReadingValue | null };
@@ -162,6 +164,9 @@ const boardsOf = ({ sittings, setup, elsewhere }: InvestigationInputs) => ({
 /** Only a kit with a circuit and without any place is laid out. */
 const layoutInputs = weakMapMemoize(({ lines, circuit, placement }: Sheet) => (circuit && placement.length === 0 ? { lines, circuit } : null));
 
+/** What a round is played on: nothing of its log. */
+const bench = weakMapMemoize((sheet: Sheet, settings: KitState['settings']) => ({ sheet, settings }));
+
 /** Once per sheet: an order of what matters that changes after every reading would only confuse. */
 const asListed = weakMapMemoize((setup: Setup): Setup => ({
   ...setup,
@@ -203,6 +208,7 @@ export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } =
   checkDeck: { lane: 'read', long: true, priority: 0, inputs: (_, asked) => asked },
   hideTrouble: { ...practice, inputs: (kit, choice) => withCircuit(kit, () => ({ setup: asListed(setupOf(kit)), choice })) },
   practiceStanding: { lane: 'ask', long: true, priority: 1, inputs: (kit) => (kit.settings.standIn ? documentOf(kit) : null) },
+  practicePlay: { lane: 'ask', long: true, priority: 2, inputs: ({ sheet, settings }) => (settings.standIn ? bench(sheet, settings) : null) },
   drawLoose: { ...practice, inputs: (kit, number) => ({ practice: practiceOf(kit), number }) },
   countPieces: { ...practice, inputs: (kit, line) => ({ practice: practiceOf(kit), line }) },
   readPiece: { ...practice, inputs: (kit, asked) => ({ practice: practiceOf(kit), ...asked }) },

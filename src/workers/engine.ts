@@ -6,7 +6,7 @@ import { sortPile } from '@/core/loop';
 import { laidOut } from '@/core/place';
 import { forecastAdjustment, forecastStage, loadCurve } from '@/core/power';
 import { allWindows, circuitAt, circuitOf, type Setup } from '@/core/stage';
-import { hideTrouble, looseFromBag, pieceCount, practiceStanding, readBoard, readPiece, watchBoard } from '@/stand-in';
+import { hideTrouble, looseFromBag, pieceCount, practicePlay, practiceStanding, readBoard, readPiece, watchBoard } from '@/stand-in';
 import type { ComputationName, InputsOf, Progress, ResultOf } from './contract';
 
 /** The last investigation's diagnoser: another reading of the same board re-ranks without new predictions. */
@@ -84,6 +84,7 @@ export const ENGINE: { readonly [N in ComputationName]: (inputs: InputsOf<N>, pr
   checkDeck: ({ deck, lines, elements }) => readDeckAgainst(deck, lines, elements),
   hideTrouble: ({ setup, choice }) => hideTrouble(setup, choice),
   practiceStanding: (doc) => practiceStanding(doc),
+  practicePlay: (on) => practicePlay(on),
   drawLoose: ({ practice, number }) => looseFromBag(practice, number),
   countPieces: ({ practice, line }) => pieceCount(practice, lineOf(practice, line)),
   readPiece: ({ practice, line, piece }) => readPiece(practice, lineOf(practice, line), piece),

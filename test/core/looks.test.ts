@@ -29,7 +29,7 @@ const HALF = [
   { at: 'V1', mode: 'dca', value: 0.00718 },
   { at: 'TP1', mode: 'dcv', value: 9.0 },
 ];
-const ask = (...observations: RequestObservation[]) => answer(diagnoser, { readings: HALF, observations });
+const ask = (...observations: RequestObservation[]) => answer(diagnoser, { ...BOARD, readings: HALF, observations });
 const massOf = (part: string, { suspects }: ReturnType<typeof ask>) =>
   suspects.reduce((sum, s) => sum + ('parts' in s && s.parts.some((p) => p === part) ? s.probability : 0), 0);
 

@@ -4,16 +4,21 @@ import { expectationOf, type KitState } from '@/core/kit';
 import { lineTitle, unitOfFault } from '@/core/loop';
 import { print } from '@/core/quantity';
 import { placeOf, unitOf } from '@/core/vocabulary';
-import type { ResultOf } from '@/store/results';
+import { type ResultOf, runner } from '@/store/results';
 import { percent, rowTitle } from '../fault/words';
+import { Working } from '../form/Working';
+import { useResult } from '../results/useResult';
 import zones from '../shell/zones.module.css';
 
 type Review = NonNullable<ResultOf<'practiceStanding'>['review']>;
-type Step = NonNullable<Review['played']>['steps'][number];
+type Played = ResultOf<'practicePlay'>;
+type Step = Played['steps'][number];
 
 /** The score of a round that is over, and the best way through it. */
 export function PracticeReview({ kit, review, mended }: { kit: KitState; review: Review; mended: boolean }) {
-  const { hidden, parcel, measured, leads, readings, played, pulled, risks } = review;
+  const { hidden, parcel, measured, leads, readings, pulled, risks } = review;
+  const play = useResult('practicePlay', kit, undefined, hidden.length > 0);
+  const played = play.value;
   return (
     <>
       <h3>{mended ? (hidden.length > 0 ? 'Found and mended' : 'All found') : 'This is what it was'}</h3>
@@ -45,8 +50,16 @@ export function PracticeReview({ kit, review, mended }: { kit: KitState; review:
               <b>{played.steps.length}</b>, and then looks at {looksText(kit, played.looks)}
             </>
           )}
-          .{played === null && ' How many the program would take is not worked out: for a board that never rests that takes minutes.'}
+          .
         </p>
+      )}
+      {(play.state === 'working' || play.state === 'stale') && (
+        <Working
+          say="Playing the round by the program’s advice, for a board that never rests up to a minute…"
+          stop={() => {
+            runner.stop('practicePlay');
+          }}
+        />
       )}
       {parcel.length > 0 && (
         <p>
@@ -93,7 +106,7 @@ function parcelText(kit: KitState, { line: id, what, is, noticed }: Review['parc
   return `${said} (${noticed ? 'found' : 'not found'})`;
 }
 
-const looksText = (kit: KitState, looks: NonNullable<Review['played']>['looks']): string =>
+const looksText = (kit: KitState, looks: Played['looks']): string =>
   looks.map((l) => `${describeFaults(l.faults, (f) => unitOfFault(kit, f)).title}${l.right ? ' (right)' : ' (not this)'}`).join(', then ') || 'nothing';
 
 function shown(kit: KitState, { observable, reading }: Step): string {

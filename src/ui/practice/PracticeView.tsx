@@ -133,9 +133,7 @@ function Round({ kit }: { kit: KitState }) {
             title="The meter and the board are simulated: M reads from the meter, and nothing here touches a real board. When what is hidden is mended, the round is over and its score stands here."
           />
           <p className={zones.section}>
-            {standIn.over || standing.value?.mended
-              ? 'Working out the best way through it…'
-              : 'Or give up, and see what it was and how it could have been found.'}
+            {standIn.over || standing.value?.mended ? 'Adding up…' : 'Or give up, and see what it was and how it could have been found.'}
           </p>
           {!standIn.over && (
             <Button
