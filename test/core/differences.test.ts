@@ -69,6 +69,26 @@ describe('print and board', () => {
     expect(Number(valueInDeck(settled, 'R3'))).toBe(1500);
   });
 
+  it('about a pin: the circuit gets it where the right one says; a part of two pins is turned round, as one batch', () => {
+    const diode = { id: 'd1', kind: 'diode' as const, label: '1N4148', value: null, tolerance: null, quantity: 1, refs: ['D1'] };
+    const deck = 'x\nV1 in 0 9\nR1 in a 4.7k\nR2 a 0 47k\nD1 a 0 D\n.model D D(IS=1e-14)\n.end';
+    const pins = (k: KitState, ref: string) =>
+      connectionsOf(k.sheet.circuit!.deck)
+        .find((c) => c.name === ref)!
+        .pins.map((p) => p.net);
+    const says = (about: string, board: string) => {
+      const before = kit({ lines: [...sheet().lines, diode], circuit: { deck, neighbours: [] } });
+      const k = log(before, put(before, 'differences', { id: 'd', about, diagram: 'as drawn', board }));
+      return log(k, ...settleDifference(k, k.sheet.differences[0]!, { right: 'board', by: 'tracing', why: '' }, newId));
+    };
+    expect(pins(says('D1.K', 'net a'), 'D1')).toEqual(['0', 'a']);
+    expect(pins(says('D1.K', 'ground'), 'D1')).toEqual(['a', '0']);
+    expect(pins(says('R2.1', 'in'), 'R2')).toEqual(['in', '0']);
+    expect(says('R2.1', 'in').sheet.differences[0]).toMatchObject({ right: 'board', by: 'tracing' });
+    // A net that the circuit lacks is no place.
+    expect(pins(says('R2.1', 'nowhere'), 'R2')).toEqual(['a', '0']);
+  });
+
   it('about something that is no value: kept with its reason, nothing else is touched', () => {
     const k = log(kit(), put(kit(), 'differences', { id: 'd', about: 'D1', print: 'band to the left', diagram: 'band to the right' }));
     const entries = settleDifference(k, k.sheet.differences[0]!, { right: 'diagram', by: 'tracing', why: '' }, newId);

@@ -1,4 +1,4 @@
-import { addCard, connectionsOf, editConnection } from '../circuit';
+import { addCard, type Connection, connectionsOf, editConnection } from '../circuit';
 import { type ChangedBody, type KitState, type Line, patch, put, type Ref } from '../kit';
 import { printNominal } from '../quantity';
 import { factsOf } from '../vocabulary';
@@ -71,16 +71,42 @@ export interface MovedPad {
   readonly to: string;
 }
 
-/** The board is right: the pad, and the pin of the circuit behind it, move to the net that was found. One batch. */
-export function padMoved(kit: KitState, { ref, pin, to }: MovedPad): ChangedBody[] {
-  const pads = kit.sheet.pads.filter((p) => p.ref === ref && p.pin === pin);
+/** The card of a part in the deck, and which of its pins one is by name or number; null where the deck has no such pin. */
+function pinInDeck(kit: KitState, ref: Ref, pin: string): { readonly card: Connection; readonly at: number } | null {
   const { circuit } = kit.sheet;
   const element = circuit && elementOf(kit.sheet, circuitOf(kit.sheet), ref);
   const card = circuit && element ? connectionsOf(circuit.deck).find((c) => c.name.toLowerCase() === element.toLowerCase()) : undefined;
   const named = card?.pins.findIndex((p) => p.pin.toLowerCase() === pin.toLowerCase()) ?? -1;
   const at = named >= 0 ? named : Number(pin) - 1;
-  const net = /^(?:gnd|ground)$/i.test(to) ? '0' : to;
-  const deck = circuit && card?.pins[at] ? editConnection(circuit.deck, card.name, { pin: at, net }) : null;
+  return card?.pins[at] ? { card, at } : null;
+}
+
+const netNamed = (net: string): string => (/^(?:gnd|ground)$/i.test(net) ? '0' : net);
+
+/** The board is right: the pad, and the pin of the circuit behind it, move to the net that was found. One batch. */
+export function padMoved(kit: KitState, { ref, pin, to }: MovedPad): ChangedBody[] {
+  const pads = kit.sheet.pads.filter((p) => p.ref === ref && p.pin === pin);
+  const found = pinInDeck(kit, ref, pin);
+  const deck = found && editConnection(kit.sheet.circuit!.deck, found.card.name, { pin: found.at, net: netNamed(to) });
   const rewired = deck === null ? null : patch(kit, 'circuit', 'circuit', { deck });
   return [...pads.map((p) => put(kit, 'pads', { ...p, net: to })), rewired].flatMap((c) => c ?? []);
+}
+
+/**
+ * A pin goes to another net than the circuit has it on. Where that is the net of the other pin of two, the part sits the other way
+ * round, and both change places. One batch; empty where the circuit has it so already, or no such pin.
+ */
+export function pinPlaced(kit: KitState, { ref, pin, to }: MovedPad): ChangedBody[] {
+  const found = pinInDeck(kit, ref, pin);
+  if (!found) return [];
+  const { card, at } = found;
+  const [here, there] = [card.pins[at]!.net, card.pins[1 - at]?.net];
+  const net = netNamed(to);
+  if (net.toLowerCase() === here.toLowerCase()) return [];
+  if (card.pins.length !== 2 || there?.toLowerCase() !== net.toLowerCase()) return padMoved(kit, { ref, pin, to });
+  const { deck } = kit.sheet.circuit!;
+  const turned = editConnection(editConnection(deck, card.name, { pin: at, net: there }), card.name, { pin: 1 - at, net: here });
+  const [own, other] = kit.sheet.pads.filter((p) => p.ref === ref).sort((p) => (p.pin === pin ? -1 : 1));
+  const pads = own && other ? [put(kit, 'pads', { ...own, net: other.net }), put(kit, 'pads', { ...other, net: own.net })] : [];
+  return [...pads, patch(kit, 'circuit', 'circuit', { deck: turned })].flatMap((c) => c ?? []);
 }

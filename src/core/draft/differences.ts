@@ -1,8 +1,9 @@
 import { type EntryBody, type KitState, put, type RecordOf } from '../kit';
 import { parseQuantity } from '../quantity';
+import { findNet } from '../circuit';
 import { circuitOf, valueMismatches } from '../stage';
 import { factsOf } from '../vocabulary';
-import { amend } from './amend';
+import { amend, type MovedPad, pinPlaced } from './amend';
 
 export type Difference = RecordOf<'differences'>;
 export type Source = NonNullable<Difference['right']>;
@@ -26,9 +27,19 @@ export function valueSaid(kit: KitState, difference: Difference, source: Source)
   return read.ok ? read.value : null;
 }
 
+/** Where a source says that a pin goes (`D3.K`: net out); null where the difference is not about a pin, or the text names no net of the circuit. */
+export function pinSaid(kit: KitState, { about, ...sources }: Difference, source: Source): MovedPad | null {
+  const cut = about.lastIndexOf('.');
+  const ref = about.slice(0, Math.max(0, cut));
+  const net = sources[source]?.trim().replace(/^net\s+/i, '');
+  if (net === undefined || !kit.sheet.lines.some((l) => l.refs.includes(ref))) return null;
+  const to = /^(?:gnd|ground)$/i.test(net) ? '0' : findNet(circuitOf(kit.sheet), net);
+  return to === undefined ? null : { ref, pin: about.slice(cut + 1), to };
+}
+
 /**
  * The entries that settle a difference, as one batch: how it was settled, and list and circuit corrected where a value was in
- * question. Anything else is corrected by hand: which pin goes where no text tells.
+ * question, or a pin that a net of the circuit was named for. Anything else is corrected by hand: no text tells what it means.
  */
 export function settleDifference(
   kit: KitState,
@@ -40,5 +51,10 @@ export function settleDifference(
   const reason = why.trim();
   const says = `the ${right} is right, by ${by}${reason === '' ? '' : `: ${reason}`}`;
   const settled = put(kit, 'differences', { ...difference, right, by, ...(reason === '' ? {} : { why: reason }) });
-  return [settled, ...(value === null ? [] : amend(kit, { what: 'value', ref: difference.about, value, says }, newId))];
+  const pin = pinSaid(kit, difference, right);
+  return [
+    settled,
+    ...(value === null ? [] : amend(kit, { what: 'value', ref: difference.about, value, says }, newId)),
+    ...(pin === null ? [] : pinPlaced(kit, pin)),
+  ];
 }

@@ -34,4 +34,4 @@ export {
   type TemplateValues,
 } from './templates';
 export { besideChanges } from './beside';
-export { type Difference, foundDifferences, settleDifference, type SettledBy, type Source, valueSaid } from './differences';
+export { type Difference, foundDifferences, pinSaid, settleDifference, type SettledBy, type Source, valueSaid } from './differences';

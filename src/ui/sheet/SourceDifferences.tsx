@@ -1,6 +1,6 @@
 import { Alert, Button, Descriptions, Input, Select } from 'antd';
 import { useMemo, useState } from 'react';
-import { type Difference, foundDifferences, settleDifference, type SettledBy, type Source, valueSaid } from '@/core/draft';
+import { type Difference, foundDifferences, pinSaid, settleDifference, type SettledBy, type Source, valueSaid } from '@/core/draft';
 import type { KitState } from '@/core/kit';
 import { useBench } from '@/store/bench';
 import { newId } from '@/store/stamps';
@@ -39,6 +39,7 @@ function OpenDifference({ kit, difference, found }: { kit: KitState; difference:
   const [by, setBy] = useState<SettledBy>('data sheet');
   const [why, setWhy] = useState('');
   const value = right !== null && valueSaid(kit, difference, right) !== null;
+  const pin = right === null ? null : pinSaid(kit, difference, right);
   return (
     <Alert
       type="warning"
@@ -90,7 +91,9 @@ function OpenDifference({ kit, difference, found }: { kit: KitState; difference:
             <p className="soft">
               {value
                 ? 'List and circuit both get this value, with the reason; windows and suspects follow.'
-                : 'This is kept with its reason. Correct list or circuit yourself where it says something else.'}
+                : pin
+                  ? `The circuit gets ${difference.about} on ${pin.to === '0' ? 'ground' : pin.to}; where the other pin of two lies there, the part is turned round. Windows and suspects follow.`
+                  : 'This is kept with its reason. Correct list or circuit yourself where it says something else. A pin (D3.K) and nets of the circuit are taken over by themselves.'}
             </p>
           )}
         </>

@@ -26,6 +26,15 @@ export function netsOfKit(kit: KitState): readonly string[] {
 export const sourcesOfKit = (kit: KitState): readonly string[] =>
   kit.sheet.circuit ? connectionsOf(kit.sheet.circuit.deck).flatMap((c) => (/^[VI]/i.test(c.name) ? [c.name] : [])) : [];
 
+/** Pins of the deck's parts under the names of the list, as `D3.K`. */
+const pinsOfKit = (kit: KitState): readonly string[] => {
+  const cards = connectionsOf(kit.sheet.circuit?.deck ?? '');
+  return refsOfKit(kit).flatMap((ref) => {
+    const named = kit.sheet.circuit?.elements?.[ref] ?? ref;
+    return cards.find((c) => c.name.toLowerCase() === named.toLowerCase())?.pins.map((p) => `${ref}.${p.pin}`) ?? [];
+  });
+};
+
 /** Everywhere that a probe can be put, as one writes it. */
 export const placesOfKit = (kit: KitState): string[] => ['ground', ...kit.sheet.testPoints.map((t) => t.id), ...netsOfKit(kit).map((n) => `net ${n}`)];
 
@@ -291,7 +300,14 @@ export const DIFFERENCES: RoomSpec<'differences'> = {
       ].join(' · '),
     ),
   fields: (kit) => [
-    { key: 'about', label: 'About', type: 'name', options: [...refsOfKit(kit), ...netsOfKit(kit)], required: 'Which part, pin or net?' },
+    {
+      key: 'about',
+      label: 'About',
+      type: 'name',
+      options: [...refsOfKit(kit), ...pinsOfKit(kit), ...netsOfKit(kit)],
+      required: 'Which part, pin or net?',
+      hint: 'R7, D3.K, vcc',
+    },
     ...SOURCE_FIELDS.map(([key, label]): Field => ({ key, label, type: 'text' })),
   ],
   refuse: (d): Readonly<Record<string, string>> =>
