@@ -24,7 +24,7 @@ export function Theme({ children }: { children: ReactNode }) {
   return (
     <ConfigProvider theme={config} wave={{ disabled: true }}>
       <style suppressHydrationWarning dangerouslySetInnerHTML={{ __html: SERVED }} />
-      <App component={false} message={{ top: 64, maxCount: 3 }}>
+      <App component={false} message={{ top: 64, maxCount: 3, pauseOnHover: false }}>
         {children}
       </App>
     </ConfigProvider>
