@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { expectAccessible, giveDeck, giveFile, inHand, storedKit, suspects } from './bench';
+import { expectAccessible, giveDeck, giveFile, inHand, makeKit, readFirstPower, storedKit, suspects, toSuspects } from './bench';
 
 const LIST =
   'refs,kind,value,tolerance,qty\nR1,resistor,470,5%,1\nR2-R3,resistor,10k,1%,2\nC1,electrolytic,100u,20%,1\nD1,LED,red,,1\nQ1,transistor,BC547,,1\n';
@@ -65,6 +65,21 @@ test('a kit of one’s own from a pasted list and deck runs the same loop to a s
   }
   await expect(suspects(page).first()).toContainText(/D1 is (the wrong way round|not connected)/);
   expect((await storedKit(page)).log.length).toBeGreaterThan(7);
+});
+
+test('a short on the board: the supply stands in its limit, which is said, and the capacitor across it is found', async ({ page }) => {
+  await makeKit(page, 'Lamp switch', LIST, DECK);
+  const { stages } = (await storedKit(page)).sheet;
+  const { limit } = stages.find((s) => s.title === 'First power, limited')!.supplies[0]!;
+  // The limit through a tenth of an ohm, and next to nothing behind it.
+  await readFirstPower(page, [[/current of V1/, String(limit)]]);
+  await expect(page.getByText(/V1 stands in its limit/).first()).toBeVisible();
+  await readFirstPower(page, [
+    [/vcc/, String(limit / 10)],
+    [/\bb\b/, String(limit / 20)],
+  ]);
+  await toSuspects(page);
+  await expect(suspects(page).first()).toContainText('C1 is shorted');
 });
 
 test('refuses files that are no whole kit, says why, and changes nothing', async ({ page }) => {

@@ -16,6 +16,8 @@ const page = await (
   await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block', locale: 'en-GB', timezoneId: 'UTC' })
 ).newPage();
 const shot = async (name: string) => {
+  // Away from whatever was pressed last: a hint beside it covers what stands there.
+  await page.mouse.move(1, 400);
   await page.waitForTimeout(300);
   await page.screenshot({ path: `${FOLDER}/${name}.png` });
 };

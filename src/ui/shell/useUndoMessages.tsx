@@ -5,7 +5,21 @@ import { entryText } from '@/core/loop';
 import { useBench } from '@/store/bench';
 
 /** Entries of the loop: their verdict stands in the probe bar, with the way back beside it. */
-const SAID_ELSEWHERE = new Set(['counted', 'measured', 'read', 'probed', 'observed', 'fitted', 'loose', 'marked', 'skipped', 'withdrawn']);
+const SAID_ELSEWHERE = new Set([
+  'counted',
+  'measured',
+  'read',
+  'probed',
+  'observed',
+  'fitted',
+  'loose',
+  'marked',
+  'skipped',
+  'withdrawn',
+  'prepared',
+  'inspected',
+  'traced',
+]);
 const SECONDS = 6;
 const KEY = 'changed';
 
