@@ -1,4 +1,4 @@
-import { Button } from 'antd';
+import { Button, Input } from 'antd';
 import type { KitState } from '@/core/kit';
 import { useBench } from '@/store/bench';
 import { useEntryField } from './entryField';
@@ -22,6 +22,8 @@ export function ConfirmZone({ kit, loop, kind }: { kit: KitState; loop: Loop; ki
   return (
     <>
       <h2 className={styles.label}>{asks}</h2>
+      {/* The field's style comes now: put in with the first reading it would lay out the whole page anew under the typing hand. */}
+      <Input hidden aria-hidden tabIndex={-1} />
       <div className={styles.fieldRow}>
         <Button
           className={`${styles.choice} ${styles.first}`}
