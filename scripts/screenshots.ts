@@ -18,6 +18,8 @@ const page = await (
 const shot = async (name: string) => {
   // Away from whatever was pressed last: a hint beside it covers what stands there.
   await page.mouse.move(1, 400);
+  // What was just changed is said for a while, over the heads of the view.
+  await page.getByRole('button', { name: 'Undo', exact: true }).waitFor({ state: 'hidden' });
   await page.waitForTimeout(300);
   await page.screenshot({ path: `${FOLDER}/${name}.png` });
 };

@@ -23,7 +23,9 @@ export function ConfirmZone({ kit, loop, kind }: { kit: KitState; loop: Loop; ki
     <>
       <h2 className={styles.label}>{asks}</h2>
       {/* The field's style comes now: put in with the first reading it would lay out the whole page anew under the typing hand. */}
-      <Input hidden aria-hidden tabIndex={-1} />
+      <div hidden>
+        <Input tabIndex={-1} aria-hidden />
+      </div>
       <div className={styles.fieldRow}>
         <Button
           className={`${styles.choice} ${styles.first}`}
