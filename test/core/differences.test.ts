@@ -3,7 +3,7 @@ import { connectionsOf } from '@/core/circuit';
 import { foundDifferences, settleDifference } from '@/core/draft';
 import { type EntryBody, type KitState, newKit, put, type Sheet } from '@/core/kit';
 import { EMPTY_SHEET } from '@/core/kit/sheet';
-import { answerOf, everythingFitted, openMatters } from '@/core/loop';
+import { answerOf, entryText, everythingFitted, openMatters } from '@/core/loop';
 import { at, log } from '../support/kits';
 
 const resistor = (id: string, value: number, refs: string[]) => ({
@@ -84,7 +84,9 @@ describe('print and board', () => {
     expect(pins(says('D1.K', 'net a'), 'D1')).toEqual(['0', 'a']);
     expect(pins(says('D1.K', 'ground'), 'D1')).toEqual(['a', '0']);
     expect(pins(says('R2.1', 'in'), 'R2')).toEqual(['in', '0']);
-    expect(says('R2.1', 'in').sheet.differences[0]).toMatchObject({ right: 'board', by: 'tracing' });
+    const settled = says('R2.1', 'in');
+    expect(settled.sheet.differences[0]).toMatchObject({ right: 'board', by: 'tracing' });
+    expect(settled.log.map((e) => entryText(settled, e))).toContain('Sources of R2.1: settled, the board is right by tracing');
     // A net that the circuit lacks is no place.
     expect(pins(says('R2.1', 'nowhere'), 'R2')).toEqual(['a', '0']);
   });

@@ -191,6 +191,8 @@ function changeText(e: Extract<Entry, { kind: 'changed' }>): string {
   const what = [ROOM_WORDS[e.room], nameOf(e.room, e.record, e.after ?? e.before)].filter(Boolean).join(' ');
   if (e.after === null) return `${what}: removed`;
   if (e.before === null) return e.room === 'settings' ? `${what}: ${fieldText((e.after as { value: unknown }).value)}` : `${what}: added`;
+  if (e.room === 'differences' && 'right' in e.after && !('right' in e.before))
+    return `${what}: settled, the ${e.after.right} is right by ${e.after.by ?? 'looking'}`;
   const before: Record<string, unknown> = { ...e.before };
   const after: Record<string, unknown> = { ...e.after };
   const fields = [...new Set([...Object.keys(before), ...Object.keys(after)])].filter((f) => JSON.stringify(before[f]) !== JSON.stringify(after[f]));
@@ -226,7 +228,7 @@ function differenceText(before: unknown, after: unknown): string {
       .map((k) => `${k} ${was[k] === undefined ? '' : `${was[k]} → `}${is[k] ?? 'nothing'}`)
       .join(', ');
   }
-  if (!Array.isArray(before) || !Array.isArray(after)) return `${fieldText(before)} → ${fieldText(after)}`;
+  if (!Array.isArray(before) || !Array.isArray(after)) return isNothing(before) ? fieldText(after) : `${fieldText(before)} → ${fieldText(after)}`;
   const texts = (list: unknown[]) => list.map((x) => fieldText(x));
   const [was, is] = [texts(before), texts(after)];
   const gone = was.filter((t) => !is.includes(t)).map((t) => `without ${t}`);
@@ -234,12 +236,13 @@ function differenceText(before: unknown, after: unknown): string {
   return [...gone, ...came].slice(0, 4).join(', ') || 'in another order';
 }
 
+const isNothing = (v: unknown): v is undefined | null => v === undefined || v === null;
 const isTable = (v: unknown): v is Record<string, string> =>
   typeof v === 'object' && v !== null && !Array.isArray(v) && Object.values(v).every((x) => typeof x === 'string');
 
 const MOST_SHOWN = 40;
 function fieldText(v: unknown): string {
-  if (v === undefined || v === null) return 'nothing';
+  if (isNothing(v)) return 'nothing';
   const text = typeof v === 'string' ? v : Array.isArray(v) ? v.map(fieldText).join(' ') : typeof v === 'object' ? recordText(v) : JSON.stringify(v);
   return text.length > MOST_SHOWN ? `${text.slice(0, MOST_SHOWN)}…` : text;
 }

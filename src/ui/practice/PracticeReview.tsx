@@ -102,7 +102,9 @@ function parcelText(kit: KitState, { line: id, what, is, noticed }: Review['parc
   if (!line) return '';
   const name = lineTitle(line);
   const said =
-    what === 'count' ? `${name}: ${is} in the bag instead of ${line.quantity}` : `${name}: one of them is ${print(is, expectationOf(line)?.unit ?? 'ohm', 3)}`;
+    what === 'count'
+      ? `${name}: ${is} in the bag instead of ${line.quantity}`
+      : `${name}: ${line.quantity > 1 ? 'one of them' : 'it'} is ${print(is, expectationOf(line)?.unit ?? 'ohm', 3)}`;
   return `${said} (${noticed ? 'found' : 'not found'})`;
 }
 

@@ -27,7 +27,9 @@ export function SourceDifferences({ kit }: { kit: KitState }) {
       {open.map((d) => (
         <OpenDifference key={d.id} kit={kit} difference={d} found={d.id.startsWith('found-')} />
       ))}
-      <RoomList kit={kit} spec={DIFFERENCES} />
+      <div className={open.length > 0 ? zones.section : undefined}>
+        <RoomList kit={kit} spec={DIFFERENCES} />
+      </div>
     </section>
   );
 }
