@@ -1,4 +1,4 @@
-import { type Circuit, removeParts, UnsolvableError, withValue } from '../circuit';
+import { type Circuit, removeParts, UnsolvableError, withoutLimits, withValue } from '../circuit';
 import {
   atRest,
   FaultSampler,
@@ -244,7 +244,9 @@ export class ConsequenceSolver {
   /** A stage with supposed values in place and supposed parts out. */
   private supposedScene(stage: Stage, { values = {}, removed = [] }: Supposition): StageScene {
     const { sheet } = this.setup;
-    const scene = sceneOf(this.setup, this.whole, stage);
+    const staged = sceneOf(this.setup, this.whole, stage);
+    // What would burn is to be told: the limit of a first try protects nothing later.
+    const scene = { ...staged, circuit: withoutLimits(staged.circuit) };
     const wanted = new Map<string, number>();
     for (const [ref, value] of Object.entries(values)) {
       const control = controlOf(sheet, scene.circuit, ref);
