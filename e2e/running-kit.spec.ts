@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { choose, expectAccessible, inHand, makeKit, suspects } from './bench';
+import { choose, expectAccessible, inHand, makeKit, storedKit, suspects } from './bench';
 import { FLASHER } from '../test/support/decks';
 
 test('a kit that never rests: averages and a frequency have windows, a dead flasher is traced to its base resistor', async ({ page }) => {
@@ -41,4 +41,35 @@ test('a kit that never rests: averages and a frequency have windows, a dead flas
   await page.getByLabel('namely').fill('2u');
   await page.getByRole('button', { name: 'Solve it' }).click();
   await expect(page.getByRole('row', { name: /Hz/ }).first()).toBeVisible({ timeout: 60_000 });
+});
+
+test('a slow frequency is counted by tapping a key at each blink, and looked at beeps as well', async ({ page }) => {
+  await makeKit(page, 'Two lamps', '', FLASHER);
+  await page.keyboard.press('Alt+4');
+  const ladder = page.getByRole('region', { name: 'Stages', exact: true });
+  const bar = page.getByRole('contentinfo', { name: 'Probe bar' });
+  // Something to look at comes first: there the taps are only counted.
+  await expect(inHand(page)).toContainText('joints');
+  await page.keyboard.press('t');
+  await page.keyboard.press('t');
+  await expect(bar.getByText('2 taps')).toBeVisible();
+  await ladder.getByText('Signals', { exact: true }).click();
+  await ladder
+    .getByRole('button', { name: /frequency/ })
+    .first()
+    .click();
+  await expect(inHand(page)).toContainText('frequency');
+  const entry = page.locator('#entry');
+  await entry.focus();
+  for (let i = 0; i < 6; i++) {
+    await page.keyboard.press('t');
+    await page.waitForTimeout(400);
+  }
+  await expect(bar.getByText(/6 taps/)).toBeVisible();
+  const told = Number(await entry.inputValue());
+  expect(told).toBeGreaterThan(1);
+  expect(told).toBeLessThan(2.6);
+  await entry.press('Enter');
+  await expect.poll(async () => (await storedKit(page)).log.flatMap((e) => (e.kind === 'read' && 'reading' in e ? [e.reading] : [])).at(-1)).toBe(told);
+  await expect(bar.getByText(/6 taps/)).toHaveCount(0);
 });

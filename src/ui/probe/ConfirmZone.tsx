@@ -4,6 +4,8 @@ import { useBench } from '@/store/bench';
 import { useEntryField } from './entryField';
 import { KeyButton } from './KeyButton';
 import styles from './ProbeBar.module.css';
+import { TapCount } from './TapCount';
+import { canTap, tap } from './taps';
 import type { Loop } from './useLoop';
 
 /** How an answer that needs no typing is asked for, and what Enter and N say. */
@@ -18,6 +20,7 @@ const WORDS = {
 /** An answer that needs no typing: fitted, a look, a beep, or as expected or not. */
 export function ConfirmZone({ kit, loop, kind }: { kit: KitState; loop: Loop; kind: keyof typeof WORDS }) {
   const { asks, yes, no } = WORDS[kind];
+  const { target } = loop;
   const error = useEntryField((s) => s.error);
   return (
     <>
@@ -53,12 +56,22 @@ export function ConfirmZone({ kit, loop, kind }: { kit: KitState; loop: Loop; ki
           {error}
         </p>
       )}
+      {target && <TapCount id={target.id} />}
       <div className={styles.keys}>
         {kit.settings.standIn !== null && (kind === 'check' || kind === 'prepare') && (
           <KeyButton
             command="meter"
             text={kind === 'prepare' ? 'set the simulated bench' : loop.measuring ? 'looking…' : 'look at the simulated board'}
             run={loop.readMeter}
+          />
+        )}
+        {target && canTap(target) && (
+          <KeyButton
+            command="tap"
+            text="count by tapping"
+            run={() => {
+              tap(target.id);
+            }}
           />
         )}
         <KeyButton command="skip" text="skip" run={loop.skip} />

@@ -7,6 +7,8 @@ import { useBench } from '@/store/bench';
 import { useEntryField } from './entryField';
 import { KeyButton } from './KeyButton';
 import styles from './ProbeBar.module.css';
+import { TapCount } from './TapCount';
+import { canTap, tap, tappedText } from './taps';
 import type { Loop } from './useLoop';
 
 interface Props {
@@ -43,6 +45,17 @@ export function EntryZone({ kit, phase, loop, fieldRef, readMarking }: Props) {
       },
     }),
     [readMeter, setText, skip, setPileKind, fieldRef],
+  );
+  const tappable = canTap(target) ? id : null;
+  const tapIt = useMemo(
+    () =>
+      tappable === null
+        ? null
+        : () => {
+            tap(tappable);
+            setText(tappedText());
+          },
+    [tappable, setText],
   );
   const onKeyDown = (e: KeyboardEvent<HTMLInputElement>) => {
     // A held key enters once.
@@ -83,6 +96,7 @@ export function EntryZone({ kit, phase, loop, fieldRef, readMarking }: Props) {
       <div id="entry-error" role="alert" className={error ? (styles.error ?? '') : ''}>
         {error}
       </div>
+      <TapCount id={id} />
       {!error && (
         <EntryKeys
           practice={kit.settings.standIn !== null}
@@ -92,6 +106,7 @@ export function EntryZone({ kit, phase, loop, fieldRef, readMarking }: Props) {
           fault={phase === 'fault'}
           unpack={phase === 'unpack'}
           inPile={loop.pileKind !== null}
+          tapIt={tapIt}
           loop={stable}
           readMarking={readMarking}
         />
@@ -108,15 +123,17 @@ interface KeysProps {
   readonly fault: boolean;
   readonly unpack: boolean;
   readonly inPile: boolean;
+  readonly tapIt: (() => void) | null;
   readonly loop: Acts;
   readonly readMarking: (() => void) | null;
 }
 
 /** What else can be done at the field, each with its key. */
-const EntryKeys = memo(function EntryKeys({ practice, measuring, counting, loose, fault, unpack, inPile, loop, readMarking }: KeysProps) {
+const EntryKeys = memo(function EntryKeys({ practice, measuring, counting, loose, fault, unpack, inPile, tapIt, loop, readMarking }: KeysProps) {
   return (
     <div className={styles.keys}>
       {practice && <KeyButton command="meter" text={measuring ? 'measuring…' : 'read from the meter'} run={loop.readMeter} />}
+      {tapIt && <KeyButton command="tap" text="tap at each blink" run={tapIt} />}
       {readMarking && <KeyButton command="marking" text="read its marking" run={readMarking} />}
       {!counting && (
         <KeyButton

@@ -25,6 +25,7 @@ export const COMMANDS = {
   skip: { title: 'Skip, or ask for the next best reading', keys: ['s'], shown: 'S', reach: 'loop', single: true },
   meter: { title: 'Read from the simulated meter', keys: ['m'], shown: 'M', reach: 'loop', single: true },
   marking: { title: 'Read the bands or the code on the part', keys: ['b'], shown: 'B', reach: 'loop', single: true },
+  tap: { title: 'Tap at each blink or beep: they are counted', keys: ['t'], shown: 'T', reach: 'loop', single: true, entryOnly: true },
   pile: { title: 'Loose pile, or back to counting packets', keys: ['l'], shown: 'L', reach: 'loop', single: true },
   jump: { title: 'Jump: type a ref behind it, such as /r9', shown: '/', reach: 'loop', single: true, entryOnly: true },
   modify: { title: 'Change the board', keys: ['Alt+KeyB'], shown: 'Alt B', reach: 'always' },

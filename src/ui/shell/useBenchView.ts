@@ -4,6 +4,7 @@ import { firstOpenPhase, type Phase, type PhaseProgress, phaseProgress, type Pla
 import type { KitState } from '@/core/kit';
 import { useBench } from '@/store/bench';
 import { useEntryField } from '../probe/entryField';
+import { canTap, tap, tappedText } from '../probe/taps';
 import { type Loop, useLoop } from '../probe/useLoop';
 import { useWindows } from '../results/useWindows';
 import { setComfort, TEXT_SIZES, useComfort, useDim } from '../theme/comfort';
@@ -36,7 +37,8 @@ export interface BenchView {
   readonly back: { readonly text: string; readonly go: () => void } | null;
 }
 
-const isFieldEmpty = () => useEntryField.getState().text === '';
+/** A rate that was tapped in counts as empty: the next tap betters it. */
+const isFieldEmpty = () => ['', tappedText()].includes(useEntryField.getState().text);
 
 const VIEWS: readonly Phase[] = ['unpack', 'check', 'fit', 'power', 'fault', 'log', ...BESIDE];
 const isBeside = (phase: Phase) => phase === 'log' || (BESIDE as readonly Phase[]).includes(phase);
@@ -113,6 +115,12 @@ export function useBenchView(kit: KitState): BenchView {
         : null,
       skip: loop.target && loop.target.kind !== 'loose' ? loop.skip : null,
       meter: kit.settings.standIn !== null && loop.target && loop.target.kind !== 'fit' ? loop.readMeter : null,
+      tap: canTap(loop.target)
+        ? () => {
+            tap(loop.target!.id);
+            if (reading) loop.setText(tappedText());
+          }
+        : null,
       marking: marking ? open('marking') : null,
       pile:
         phase === 'unpack'

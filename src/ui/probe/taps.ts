@@ -1,0 +1,26 @@
+import { create } from 'zustand';
+import { rateOf, type Target, tapped, type Taps } from '@/core/loop';
+
+interface Tapping {
+  /** What is tapped along with, and the taps so far. */
+  readonly target: string;
+  readonly taps: Taps;
+}
+
+/** Blinks and beeps that are counted by tapping a key: apart from the rest, so that a tap draws the count and nothing else. */
+export const useTaps = create<Tapping>(() => ({ target: '', taps: [] }));
+
+/** Whether a target can be tapped along with: a frequency, or something that is looked at or listened to. */
+export const canTap = (target: Target | null): boolean => target?.kind === 'check' && (target.check.what === 'observe' || target.check.mode === 'frequency');
+
+const DIGITS = 3;
+/** The rate as it is typed, hertz; empty while the taps are too few. */
+export function tappedText(): string {
+  const rate = rateOf(useTaps.getState().taps);
+  return rate === null ? '' : String(Number(rate.toPrecision(DIGITS)));
+}
+
+/** One more tap for a target. Another target begins anew. */
+export function tap(id: string): void {
+  useTaps.setState(({ target, taps }) => ({ target: id, taps: tapped(target === id ? taps : [], performance.now()) }));
+}
