@@ -42,6 +42,7 @@ export { everythingFitted } from './unlisted';
 export { extremeOf } from './extreme';
 export { mountingRemarks } from './mounting';
 export { seriesOf } from './series';
+export { adjustmentsDue, changedSince, type DueAgain } from './since';
 export { rateOf, tapped, type Taps } from './taps';
 export { isSoaking, soakMoments, soakStarted } from './soak';
 export { type SortedPile, sortPile } from './sortPile';

@@ -1,7 +1,7 @@
 import { Button } from 'antd';
-import { lazy, Suspense } from 'react';
-import { type CheckProgress, isMeasure, type Phase, type StageProgress } from '@/core/loop';
-import type { KitState } from '@/core/kit';
+import { lazy, Suspense, useMemo } from 'react';
+import { adjustmentsDue, changedSince, type CheckProgress, entryText, isMeasure, type Phase, type StageProgress } from '@/core/loop';
+import type { KitState, Stage } from '@/core/kit';
 import { print } from '@/core/quantity';
 import zones from '../shell/zones.module.css';
 import { StageGate } from './StageGate';
@@ -57,6 +57,7 @@ export function StageStory({ kit, here, go }: { kit: KitState; here: StageProgre
               Or accept it with a reason.
             </p>
           )}
+          <Changed kit={kit} stage={stage} />
           <StageNeeds kit={kit} stage={stage} />
           {status === 'waiting' && <p className={zones.note}>The stages above have not passed: look what it will want, and do not power it yet.</p>}
           {stage.note && <p>{stage.note}</p>}
@@ -95,5 +96,34 @@ export function StageStory({ kit, here, go }: { kit: KitState; here: StageProgre
       )}
       <StageGate here={here} />
     </>
+  );
+}
+
+/** Changes told by name; of more the number. */
+const MOST_TOLD = 3;
+
+/** What was changed on the board since this stage was last read, and which of its controls are due again. */
+function Changed({ kit, stage }: { kit: KitState; stage: Stage }) {
+  const changes = useMemo(() => changedSince(kit, stage), [kit, stage]);
+  const due = useMemo(() => adjustmentsDue(kit).filter((d) => d.stage === stage), [kit, stage]);
+  if (changes.length === 0 && due.length === 0) return null;
+  return (
+    <div role="note" aria-label="Changed since it was read" className={zones.note}>
+      {changes.length > 0 && (
+        <p>
+          Changed since it was read:{' '}
+          {changes
+            .slice(-MOST_TOLD)
+            .map((e) => entryText(kit, e))
+            .join('; ')}
+          {changes.length > MOST_TOLD && ` and ${changes.length - MOST_TOLD} more`}.
+        </p>
+      )}
+      {due.length > 0 && (
+        <p>
+          <b>Due again:</b> {due.map((d) => `${d.control} (${d.title})`).join(', ')}. Take its check into the hand and read it once more.
+        </p>
+      )}
+    </div>
   );
 }
