@@ -39,6 +39,7 @@ test('a change of the board after the reading is told for every stage that was r
 });
 test.each<[string, EntryBody[]]>([
   ['a repair', [{ kind: 'repaired', refs: ['R1'], note: 'soldered' }]],
+  ['new firmware', [{ kind: 'modified', change: { what: 'other', text: 'firmware 1.2' } }]],
   ['a part taken out', [{ kind: 'removed', refs: ['R1'] }]],
 ])('%s makes it due as well', (_, bodies) => {
   expect(due(log(kit(), read('set', 'half'), ...bodies))).toEqual(['VR1']);

@@ -135,6 +135,8 @@ export function modificationText(kit: KitState, m: Modification): string {
       return `link from ${m.nets[0]} to ${m.nets[1]}`;
     case 'unplugged':
       return `${m.refs.join(', ')} unplugged`;
+    case 'other':
+      return m.text;
     case 'strap':
       return `${kit.sheet.options.find((o) => o.id === m.option)?.text ?? m.option}: ${m.choice}`;
   }

@@ -117,6 +117,7 @@ function applyModification(circuit: Circuit, sheet: Pick<Sheet, 'circuit'>, m: M
       return withPinCut(sheet, circuit, m.ref, m.pin);
     case 'strap':
     case 'unplugged':
+    case 'other':
       return circuit;
   }
 }

@@ -26,6 +26,7 @@ const WHATS: readonly { readonly value: What; readonly label: string }[] = [
   { value: 'track-cut', label: 'A track is cut at a pin' },
   { value: 'link', label: 'A link joins two nets' },
   { value: 'unplugged', label: 'Something is unplugged or taken out' },
+  { value: 'other', label: 'Something else: new firmware, another lead' },
 ];
 
 /** A change of the board itself: for good, for a test, or because a slip amends the kit. Earlier readings are judged by the board as it was. */
@@ -130,6 +131,8 @@ function fieldsOf(kit: KitState, what: What, unit: Parameters<typeof readQuantit
       return [nets];
     case 'unplugged':
       return [{ key: 'refs', label: 'Parts or modules', type: 'names', options: refsOfKit(kit), required: 'What is unplugged?' }];
+    case 'other':
+      return [{ key: 'text', label: 'What is changed', type: 'text', required: 'What is changed, in a few words?', hint: 'firmware 1.2' }];
   }
 }
 
@@ -146,6 +149,8 @@ function changeOf(what: What, v: FormValues, unit: Parameters<typeof readQuantit
       return { what, nets: v['nets'] as [string, string] };
     case 'unplugged':
       return { what, refs: v['refs'] as string[] };
+    case 'other':
+      return { what, text: (v['text'] as string).trim() };
   }
 }
 

@@ -26,6 +26,8 @@ const ModificationShape = Type.Union([
   Shape('link', { what: Type.Literal('link'), nets: Pair(Id) }),
   Shape('strap', { what: Type.Literal('strap'), option: Id, choice: Text }),
   Shape('unplugged', { what: Type.Literal('unplugged'), refs: Refs }),
+  /** What no circuit knows: new firmware, another lead, a cleaned contact. Names of at least one letter. */
+  Shape('something else', { what: Type.Literal('other'), text: Id }),
 ]);
 
 const OwnedShape = Shape('something owned', {
