@@ -3,7 +3,7 @@ import { writeFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
 import { documentOf, type MeasureCheck, newKit, type Sheet } from '../src/core/kit';
 import { EMPTY_SHEET } from '../src/core/kit/sheet';
-import { expectAccessible, giveFile, inHand, storedKit } from './bench';
+import { choose, expectAccessible, giveFile, inHand, storedKit } from './bench';
 
 const trimmer = (ref: string) => ({
   id: ref,
@@ -108,5 +108,15 @@ test('two trimmers in turn: which way and how far is said, what was disturbed is
   await expect(matrix.getByText('2 of 4 not tried yet')).toBeVisible();
   const { log } = await storedKit(page);
   expect(log.filter((e) => e.kind === 'read')).toHaveLength(7);
+
+  // New firmware: what was set right before it is due again, and the end is not reached without it.
+  await page.keyboard.press('Alt+b');
+  const dialog = page.getByRole('dialog', { name: 'Change the board' });
+  await choose(dialog.getByLabel('What happens'), 'Something else');
+  await dialog.getByLabel('What is changed').fill('firmware 1.2');
+  await dialog.getByRole('button', { name: 'Note it' }).click();
+  const since = page.getByRole('note', { name: 'Changed since it was read' });
+  await expect(since).toContainText('firmware 1.2');
+  await expect(since).toContainText(/Due again:.*RV1 \(volts at a\), RV2 \(volts at b\)/);
   expect(log.filter((e) => e.kind === 'observed')).toHaveLength(2);
 });
