@@ -100,6 +100,9 @@ export async function choose(field: Locator, text: string): Promise<void> {
 /** Gives a file to the page's file chooser. */
 export const giveFile = (page: Page, file: Parameters<Locator['setInputFiles']>[0]) => page.locator('input[type="file"]').first().setInputFiles(file);
 
+/** The smallest picture there is: one pixel. */
+export const PIXEL = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==', 'base64');
+
 /** Runs a command or goes to a place through the command box. */
 export async function command(page: Page, text: string): Promise<void> {
   await page.keyboard.press('Control+k');

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { choose, command, expectAccessible, inHand, makeKit, openDemo, storedKit } from './bench';
+import { choose, command, expectAccessible, giveFile, inHand, makeKit, openDemo, PIXEL, storedKit } from './bench';
 
 test('fitting by keyboard: one line after another, which way round is said, a mistake is taken back, the rest is asked for', async ({ page }) => {
   await openDemo(page);
@@ -101,6 +101,15 @@ test('the bare board is looked at, a school is chosen, a forgotten part is named
   await expect(title).toHaveText(/bridge/i);
   await page.keyboard.press('n');
   await expect(page.getByText(/No bridge between .*: not good/)).toBeVisible();
+  // What is in hand now is photographed: a note of the logbook says what it shows.
+  const look = (await title.textContent())!.trim();
+  await page.getByRole('button', { name: `Photo: ${look}` }).waitFor();
+  await giveFile(page, {
+    name: 'gap.png',
+    mimeType: 'image/png',
+    buffer: PIXEL,
+  });
+  await expect.poll(async () => (await storedKit(page)).log.flatMap((e) => (e.kind === 'noted' && 'photos' in e ? [e.text] : []))).toEqual([look]);
   await expectAccessible(page);
   const kinds = (await storedKit(page)).log.map((e) => e.kind);
   expect(kinds.filter((k) => k === 'inspected')).toHaveLength(3);

@@ -1,6 +1,6 @@
 /** The frame: keyboard alone, command box, comfort, sizes, messages, the shelf, what axe cannot see. */
 import { expect, type Page, test } from '@playwright/test';
-import { appears, choose, command, expectAccessible, giveFile, inHand, openDemo, readFromMeter, storedKit } from './bench';
+import { appears, choose, command, expectAccessible, giveFile, inHand, openDemo, readFromMeter, storedKit, PIXEL } from './bench';
 
 const bar = (page: Page) => page.getByRole('contentinfo', { name: 'Probe bar' });
 const phases = (page: Page) => page.getByRole('navigation', { name: 'Phases' });
@@ -206,8 +206,7 @@ test('changes are said with the way back; notes carry photos', async ({ page }) 
 
   await command(page, 'Logbook');
   await page.getByRole('textbox', { name: 'Note' }).fill('a grey joint at R9');
-  const png = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==', 'base64');
-  await giveFile(page, { name: 'joint.png', mimeType: 'image/png', buffer: png });
+  await giveFile(page, { name: 'joint.png', mimeType: 'image/png', buffer: PIXEL });
   await page.getByRole('button', { name: 'Add note' }).click();
   const log = page.getByRole('region', { name: 'Log' });
   await expect(log.getByRole('img', { name: 'joint.png' })).toBeVisible();

@@ -5,6 +5,7 @@ import type { KitState } from '@/core/kit';
 import { bareBoardItems, lookFindings, type LookItem, lookTargets, secondLookItems } from '@/core/loop';
 import { useBench } from '@/store/bench';
 import { Nothing } from '../drawn/Nothing';
+import { PhotoOf } from '../form/PhotoOf';
 import type { Loop } from '../probe/useLoop';
 import zones from '../shell/zones.module.css';
 import styles from './Plan.module.css';
@@ -21,6 +22,7 @@ export function LookStory({ kit, loop, mode }: { kit: KitState; loop: Loop; mode
     offer(lookTargets(kit, mode === 'bare' ? bareBoardItems(kit) : secondLookItems(kit)));
   }, [kit, mode, offer]);
   const items = loop.states.flatMap((s) => (s.target.kind === 'inspect' ? [{ item: s.target.item, id: s.target.id }] : []));
+  const inHand = loop.target?.kind === 'inspect' ? loop.target.item : null;
   const done = items.filter(({ item }) => kit.inspected.has(item.id)).length;
   if (items.length === 0) return <Nothing say="Nothing is ticked as fitted yet. Tick parts off as they go in; then the second look knows what to ask." />;
   return (
@@ -28,6 +30,11 @@ export function LookStory({ kit, loop, mode }: { kit: KitState; loop: Loop; mode
       <h2 className={zones.label}>{mode === 'bare' ? 'The bare board' : 'A second look'}</h2>
       <p>{ABOUT[mode]}</p>
       <Progress percent={Math.round((100 * done) / items.length)} format={() => `${done} of ${items.length}`} aria-label="Looked at" />
+      {inHand && (
+        <p className={zones.row}>
+          <span>{inHand.title}</span> <PhotoOf about={inHand.title} />
+        </p>
+      )}
       {mode === 'look' && <Records kit={kit} />}
       <ul className={styles.given}>
         {items.map(({ item, id }) => (

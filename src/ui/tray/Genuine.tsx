@@ -2,6 +2,7 @@ import { Form, Progress } from 'antd';
 import { useMemo } from 'react';
 import { adviceFor, assessGenuine, examinedOf, type Origin, ORIGINS, SIGNS } from '@/core/genuine';
 import type { KitState, Line } from '@/core/kit';
+import { lineTitle } from '@/core/loop';
 import { useBench } from '@/store/bench';
 import { newId } from '@/store/stamps';
 import { VerdictMark } from '../drawn/VerdictMark';
@@ -9,6 +10,7 @@ import { Choose } from '../form/Choose';
 import { InlineForm } from '../form/InlineForm';
 import { TextItem } from '../form/Items';
 import { required } from '../form/rules';
+import { PhotoOf } from '../form/PhotoOf';
 import { YesNo } from '../form/YesNo';
 import zones from '../shell/zones.module.css';
 import styles from './Genuine.module.css';
@@ -45,7 +47,9 @@ export function Genuine({ kit, line }: { kit: KitState; line: Line }) {
             ))}
           </ul>
         )}
-        <p className="soft">One sign is a doubt; several of different kinds are a case. Photos of it go into a note of the logbook.</p>
+        <p className={zones.row}>
+          <span className="soft">One sign is a doubt; several of different kinds are a case.</span> <PhotoOf about={`${lineTitle(line)}: is it genuine?`} />
+        </p>
       </section>
       <Form layout="vertical" component="div" className={zones.section ?? ''}>
         <Form.Item label="Where was it bought?" htmlFor="origin">
