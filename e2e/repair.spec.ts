@@ -1,7 +1,22 @@
 /** At the fault: why it is suspected, what one saw there, whether the repair was all; and a board without a circuit. */
 import { expect, test } from '@playwright/test';
 import { documentOf, extend, newKit, sheetWith } from '../src/core/kit';
-import { command, expectAccessible, FOLLOWER, giveFile, inHand, makeKit, openDemo, readFirstPower, storedKit, suspects } from './bench';
+import {
+  appears,
+  choose,
+  command,
+  expectAccessible,
+  FOLLOWER,
+  giveFile,
+  inHand,
+  makeKit,
+  openDemo,
+  readFirstPower,
+  readFromMeter,
+  storedKit,
+  suspects,
+  toSuspects,
+} from './bench';
 
 test('a suspect is opened, ruled out by hand and found after all; a repair that does not explain everything says so', async ({ page }) => {
   await makeKit(page, 'Repair', FOLLOWER.list, FOLLOWER.deck);
@@ -130,6 +145,36 @@ test('practice: a round is given up, named and played through; the next number h
   const first = await begin();
   await expectAccessible(page);
   expect(await begin()).toBe(first);
+});
+
+test('practice on one’s own kit: two parts in each other’s place are found in six readings at most, and the round is scored', async ({ page }) => {
+  await makeKit(page, 'Follower', FOLLOWER.list, FOLLOWER.deck);
+  await command(page, 'Practice');
+  await choose(page.getByLabel('What is hidden'), 'a part in the wrong place');
+  await page.getByLabel(/Number of the round/).fill('9');
+  const before = page.url();
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await expect.poll(() => page.url(), { timeout: 60_000 }).not.toBe(before);
+  await command(page, 'Power up');
+  const readings = async () => (await storedKit(page)).log.filter((e) => e.kind === 'read' || e.kind === 'probed').length;
+  const stop = page.getByText('Stop here');
+  // Whatever is asked for is looked at, set or read on the simulated bench, until a stage fails.
+  for (let n = 0; n < 14 && !(await appears(stop)); n++) await readFromMeter(page);
+  await expect(stop).toBeVisible();
+  await toSuspects(page);
+  const first = suspects(page).first();
+  for (let n = await readings(); n < 6 && !/exchanged/.test(await first.innerText()); n = await readings()) {
+    await readFromMeter(page);
+    await expect.poll(readings).toBe(n + 1);
+    await expect(page.getByText('From the readings before')).toHaveCount(0, { timeout: 30_000 });
+  }
+  await expect(first).toContainText('R2 and R3 exchanged');
+  expect(await readings()).toBeLessThanOrEqual(6);
+  await page.getByRole('button', { name: 'I found it' }).click();
+  await command(page, 'Practice');
+  const round = page.getByRole('region', { name: 'This round' });
+  await expect(round.getByRole('heading', { name: 'Found and mended' })).toBeVisible({ timeout: 30_000 });
+  await expect(round.getByText('Nothing was repaired without need, and nothing was risked.')).toBeVisible();
 });
 
 test('where the stage in hand cannot decide, one goes back to an earlier one, and its reading does', async ({ page }) => {
