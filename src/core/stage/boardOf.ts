@@ -35,10 +35,7 @@ export function boardOf(setup: Setup, circuit: Circuit): Board {
 
 /** Resistors of the deck that no line of the list holds: loads, sensors and the like, which hang on the board from outside. As the deck has them. */
 function outsideParts({ sheet }: Setup, circuit: Circuit, parts: readonly BoardPart[]): BoardPart[] {
-  const listed = new Set([
-    ...parts.flatMap(elementsOfPart),
-    ...sheet.lines.flatMap((l) => l.refs.flatMap((r) => elementsOf({ circuit: sheet.circuit }, circuit, r))),
-  ]);
+  const listed = new Set([...parts.flatMap(elementsOfPart), ...sheet.lines.flatMap((l) => l.refs.flatMap((r) => elementsOf(sheet, circuit, r)))]);
   return circuit.parts.flatMap((p): BoardPart[] =>
     p.kind !== 'R' || /[.~]/.test(p.name) || listed.has(p.name)
       ? []

@@ -61,12 +61,12 @@ export class Newton {
    * and again while the solution says otherwise.
    */
   solve(start: Float64Array | null): Solution {
-    const { system } = this;
-    system.limitLike(start);
+    const { limits } = this.system;
+    limits.takeLike(start);
     let found = this.solveAsLimited(start);
     // What has no solution without a limit (a supply across a junction) has one in it.
-    if (!found.converged && system.limitAll()) found = this.solveAsLimited(null);
-    for (let k = 0; k < MOST_CROSSINGS && found.converged && system.limitBy(found.x); k++) found = this.solveAsLimited(found.x);
+    if (!found.converged && limits.takeIn()) found = this.solveAsLimited(null);
+    for (let k = 0; k < MOST_CROSSINGS && found.converged && limits.takeAcross(found.x); k++) found = this.solveAsLimited(found.x);
     return found;
   }
 

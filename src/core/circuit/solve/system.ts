@@ -6,6 +6,7 @@ import { type Tenant, theKernel } from '../kernel/kernel';
 import { type Circuit, type Controlled, GROUND, type Part, type Semiconductor, type Source } from '../netlist';
 import { levelAt } from '../waveform';
 import { branchName, collectDevices, type DeviceHandle, layOut, SERIES } from './layout';
+import { type LimitedSource, SourceLimits } from './limits';
 import { type Conductance, LinearLayout, LinearParts } from './linearParts';
 import { Pattern } from './pattern';
 import { type OrderCache, SparseLu } from './sparseLu';
@@ -44,6 +45,8 @@ export interface Reactance {
 
 /** Which of the entries of a coil is its series resistance, counted from its first. */
 const SERIES_STAMP = 4;
+/** The first entry of its branch equation behind those of its nets. */
+const BRANCH_STAMP = 2;
 
 type Handle =
   | { readonly kind: 'conductance'; readonly entry: Conductance }
@@ -57,22 +60,6 @@ const MOSFET_PARAMS = ['VTO', 'KP'] as const;
 export type ModelParam = (typeof DIODE_PARAMS)[number] | (typeof BIPOLAR_PARAMS)[number] | (typeof MOSFET_PARAMS)[number];
 
 const isOneOf = <T extends string>(value: string, all: readonly T[]): value is T => (all as readonly string[]).includes(value);
-
-/** A voltage source that gives so many amperes at most. */
-interface Limiter {
-  readonly branch: number;
-  readonly plus: number;
-  readonly minus: number;
-  /** Number of the first constant entry of its branch equation: volts at its ends, then its current. */
-  readonly stamp: number;
-  amperes: number;
-  volts: number;
-  limiting: boolean;
-}
-/** So near a limit neither side of it is wrong, relative. */
-const AT_LIMIT = 1e-6;
-const signOf = (l: Limiter): number => (l.volts < 0 ? -1 : 1);
-const delivered = (l: Limiter, x: Float64Array): number => -signOf(l) * x[l.branch]!;
 
 /**
  * Modified nodal analysis of one circuit (Ho, Ruehli, Brennan 1975): unknowns are node voltages, then the branch
@@ -95,7 +82,8 @@ export class System {
   /** Number of the first constant entry of each part. */
   private readonly stampsOf = new Map<string, number>();
   private readonly sources: Map<string, Source>;
-  private readonly limiters: Limiter[];
+  /** Supplies with a current limit; none in a system for transients. */
+  readonly limits: SourceLimits;
   /** Series resistances of semiconductors, by part, in the order of `SERIES`. */
   private readonly terminals = new Map<string, { readonly param: string; readonly entry: Conductance }[]>();
   /** Unknowns at the pins of diodes and bipolar transistors as laid out. */
@@ -119,7 +107,6 @@ export class System {
       this.stampLinear(part, linear);
     }
     this.sources = new Map(circuit.parts.flatMap((p) => (p.kind === 'V' || p.kind === 'I' ? [[p.name, p] as const] : [])));
-    this.limiters = dynamic ? [] : circuit.parts.flatMap((p) => (p.kind === 'V' && p.limit !== undefined ? [this.limiterOf(p, p.limit)] : []));
     this.reactances = dynamic ? this.findReactances(circuit) : [];
     const capacitors = new Map(this.reactances.flatMap((r) => (r.kind === 'C' ? [[r.name, linear.conductance(r.a, r.b, 0)] as const] : [])));
     this.probes = probes.map((p) => linear.conductance(this.unknownOf(p.red), this.unknownOf(p.black), 0));
@@ -139,6 +126,7 @@ export class System {
     const tenancy = tenancyOf(ground, layout.nodeCount, pattern, linear, specs);
     this.tenant = tenancy.tenant;
     this.linear = new LinearParts(linear, tenancy.linear);
+    this.limits = new SourceLimits(this.linear, dynamic ? [] : this.limitedSources());
     this.diodes = new DiodeBank(specs.diodes, tenancy.numbers[0], tenancy.places[0], pattern);
     this.bipolars = new BipolarBank(specs.bipolars, tenancy.numbers[1], tenancy.places[1], pattern);
     this.mosfets = new MosfetBank(specs.mosfets, tenancy.numbers[2]);
@@ -147,52 +135,12 @@ export class System {
     this.lu = new SparseLu(this.tenant, pattern.rows, pattern.columns, orders ?? null);
   }
 
-  private limiterOf({ name, nodes, dc }: Source, limit: number): Limiter {
-    const [plus, minus] = nodes.map((n) => this.unknownOf(n)) as [number, number];
-    return { branch: this.branchOf(name)!, plus, minus, stamp: this.stampsOf.get(name)! + 2, amperes: limit, volts: dc, limiting: false };
-  }
-
-  /** Takes the sources that have a limit to the side of it on which a solution has them; null: all within it. */
-  limitLike(x: Float64Array | null): void {
-    for (const l of this.limiters) this.setLimiting(l, x !== null && delivered(l, x) >= l.amperes * (1 - AT_LIMIT));
-  }
-
-  /** Takes all sources that have a limit into it. False: there are none. */
-  limitAll(): boolean {
-    for (const l of this.limiters) this.setLimiting(l, true);
-    return this.limiters.length > 0;
-  }
-
-  /** Takes those sources across their limit that a solution has on the wrong side of it; whether there were any. */
-  limitBy(x: Float64Array): boolean {
-    const wrong = this.limiters.filter((l) =>
-      l.limiting ? (x[l.plus]! - x[l.minus]!) * signOf(l) > Math.abs(l.volts) * (1 + AT_LIMIT) : delivered(l, x) > l.amperes * (1 + AT_LIMIT),
-    );
-    for (const l of wrong) this.setLimiting(l, !l.limiting);
-    return wrong.length > 0;
-  }
-
-  /** The branch equation of a source: its volts, or in its limit its amperes. */
-  private setLimiting(l: Limiter, limiting: boolean): void {
-    if (limiting === l.limiting) return;
-    l.limiting = limiting;
-    for (const [i, value] of (limiting ? [0, 0, 1] : [1, -1, 0]).entries()) this.linear.setStamp(l.stamp + i, value);
-    this.drive(l);
-  }
-
-  private drive(l: Limiter): void {
-    this.linear.right[l.branch] = l.limiting ? -signOf(l) * l.amperes : l.volts;
-  }
-
-  private limiterAt = (branch: number | undefined) => this.limiters.find((l) => l.branch === branch);
-
-  private setVolts(branch: number, volts: number): void {
-    const l = this.limiterAt(branch);
-    if (!l) this.linear.right[branch] = volts;
-    else {
-      l.volts = volts;
-      this.drive(l);
-    }
+  private limitedSources(): LimitedSource[] {
+    return [...this.sources.values()].flatMap(({ kind, name, nodes, dc, limit }): LimitedSource[] => {
+      if (kind !== 'V' || limit === undefined) return [];
+      const [plus, minus] = nodes.map((n) => this.unknownOf(n)) as [number, number];
+      return [{ branch: this.branchOf(name)!, plus, minus, stamp: this.stampsOf.get(name)! + BRANCH_STAMP, amperes: limit, volts: dc }];
+    });
   }
 
   private findReactances(circuit: Circuit): Reactance[] {
@@ -307,7 +255,7 @@ export class System {
         };
       case 'source':
         return (volts) => {
-          this.setVolts(handle.row, volts);
+          if (!this.limits.setVolts(handle.row, volts)) this.linear.right[handle.row] = volts;
         };
       case 'current':
         return (amperes) => {
@@ -322,12 +270,8 @@ export class System {
 
   /** A function that sets the limit of a source that has one, amperes; null for other parts. */
   limitSetter(part: string): ((amperes: number) => void) | null {
-    const l = this.limiterAt(this.branchOf(part));
-    if (!l) return null;
-    return (amperes) => {
-      l.amperes = amperes;
-      this.drive(l);
-    };
+    const branch = this.branchOf(part);
+    return branch === undefined || !this.limits.has(branch) ? null : (amperes) => void this.limits.setAmperes(branch, amperes);
   }
 
   /** A function that tells the current through one D (forward), R, V or L from a solution, amperes; null for other parts. */
