@@ -99,8 +99,10 @@ test('the bare board is looked at, a school is chosen, a forgotten part is named
   await page.getByText('Second look', { exact: true }).click();
   await expect(page.getByRole('list', { name: 'What the records say' })).toContainText(/R8 .*is not ticked/);
   await expect(title).toHaveText(/bridge/i);
+  const first = (await title.textContent())!.trim();
   await page.keyboard.press('n');
   await expect(page.getByText(/No bridge between .*: not good/)).toBeVisible();
+  await expect(title).not.toHaveText(first);
   // What is in hand now is photographed: a note of the logbook says what it shows.
   const look = (await title.textContent())!.trim();
   await page.getByRole('button', { name: `Photo: ${look}` }).waitFor();
