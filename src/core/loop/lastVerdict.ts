@@ -1,23 +1,11 @@
-import {
-  type Entry,
-  type EntryBody,
-  expectationOf,
-  judgeMeasured,
-  type KitState,
-  type LineExpectation,
-  type LineKind,
-  type MeasureCheck,
-  type Stage,
-  stands,
-} from '../kit';
+import { type Entry, type EntryBody, expectationOf, judgeMeasured, type KitState, type LineExpectation, type LineKind, stands } from '../kit';
 import { type MeterProfile, uncertaintyOf } from '../meter';
 import { print, type Unit } from '../quantity';
 import { checkObservableId, probeObservableId, unitOf } from '../vocabulary';
 import { entryText } from './logText';
 import type { Verdict } from '../verdict';
 import { oddReading } from './oddReading';
-import { freshTaken, judgeReading, type KnownWindows, windowFor, windowOfReading } from './progress';
-import { seriesOf } from './series';
+import { driftTold, freshTaken, judgeReading, type KnownWindows, windowFor, windowOfReading } from './progress';
 import { systematicErrors } from './systematic';
 import { lineTitle } from './lineWords';
 
@@ -196,7 +184,7 @@ function read(kit: KitState, e: Extract<Entry, { kind: 'read' | 'probed' }>, win
       detail: pending(windows) ? 'Its window is being worked out: the verdict follows.' : 'There is no window to judge it by.',
       reckoning: [],
     };
-  const drift = judged.verdict === 'in' && check?.what === 'measure' ? driftTold(kit, stage, check) : null;
+  const drift = judged.verdict === 'in' && check?.what === 'measure' ? driftTold(freshTaken(kit, stage, check.id), check) : null;
   const { probability } = judged;
   const verdict = drift === null ? judged.verdict : 'doubtful';
   const u = e.reading === 'over' ? null : uncertaintyOf(meter, mode, e.reading);
@@ -221,13 +209,6 @@ function read(kit: KitState, e: Extract<Entry, { kind: 'read' | 'probed' }>, win
     ...(odd?.as == null ? {} : { instead: { text: `Take it as ${print(odd.as, unit)}`, entries: insteadOf(e, odd.as) } }),
     reckoning: [`seen ${shown}`, `window ${limits} (${window.source})`, ...(u ? [`meter ±${print(u.halfWidth, unit, 2)}`] : [])],
   };
-}
-
-/** Units a minute by which a check drifts, where that is told; null else. */
-function driftTold(kit: KitState, stage: Stage, check: MeasureCheck): number | null {
-  if (check.adjust !== undefined) return null;
-  const drift = seriesOf(freshTaken(kit, stage, check.id), check.mode)?.drift;
-  return drift?.told ? drift.perMinute : null;
 }
 
 /** The reading withdrawn, and what was meant in its place: one batch. */

@@ -120,8 +120,15 @@ function progressOf(kit: KitState, stage: Stage, check: Check, windows: KnownWin
     : found
       ? judgeReading(found.entry.reading, check.mode, window, found.met.meter)
       : { verdict: 'none' as const, probability: null };
-  const drifts = judged.verdict === 'in' && check.adjust === undefined && !isExtreme(check) && (seriesOf(taken, check.mode)?.drift?.told ?? false);
+  const drifts = judged.verdict === 'in' && driftTold(taken, check) !== null;
   return { check, entry: found?.entry ?? null, window, ...judged, verdict: drifts ? 'doubtful' : judged.verdict, drifts };
+}
+
+/** Units a minute by which a check drifts, where that is told; null else, and for what is turned. */
+export function driftTold(taken: readonly Taken[], check: MeasureCheck): number | null {
+  if (check.adjust !== undefined || isExtreme(check)) return null;
+  const drift = seriesOf(taken, check.mode)?.drift;
+  return drift?.told ? drift.perMinute : null;
 }
 
 /** The least or the most is there, or is still being looked for. */

@@ -70,7 +70,7 @@ export function ConfirmZone({ kit, loop, kind }: { kit: KitState; loop: Loop; ki
             command="tap"
             text="count by tapping"
             run={() => {
-              tap(target.id);
+              tap(target.id, null);
             }}
           />
         )}

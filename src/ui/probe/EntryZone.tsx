@@ -8,7 +8,7 @@ import { useEntryField } from './entryField';
 import { KeyButton } from './KeyButton';
 import styles from './ProbeBar.module.css';
 import { TapCount } from './TapCount';
-import { canTap, tap, tappedText } from './taps';
+import { canTap, forgetTaps, tap } from './taps';
 import type { Loop } from './useLoop';
 
 interface Props {
@@ -30,6 +30,7 @@ export function EntryZone({ kit, phase, loop, fieldRef, readMarking }: Props) {
   const id = target?.id ?? '';
   useEffect(() => {
     fieldRef.current?.focus({ preventScroll: true });
+    forgetTaps(id);
   }, [id, fieldRef]);
   const counting = card?.entry === 'count';
   const { readMeter, setText, skip, setPileKind } = loop;
@@ -52,8 +53,7 @@ export function EntryZone({ kit, phase, loop, fieldRef, readMarking }: Props) {
       tappable === null
         ? null
         : () => {
-            tap(tappable);
-            setText(tappedText());
+            tap(tappable, setText);
           },
     [tappable, setText],
   );

@@ -20,7 +20,13 @@ export function tappedText(): string {
   return rate === null ? '' : String(Number(rate.toPrecision(DIGITS)));
 }
 
-/** One more tap for a target. Another target begins anew. */
-export function tap(id: string): void {
+/** One more tap for a target, and the rate into the field where there is one. */
+export function tap(id: string, setText: ((text: string) => void) | null): void {
   useTaps.setState(({ target, taps }) => ({ target: id, taps: tapped(target === id ? taps : [], performance.now()) }));
+  setText?.(tappedText());
+}
+
+/** Another target is in the hand: what was tapped for the one before is no text of its field. */
+export function forgetTaps(id: string): void {
+  useTaps.setState((was) => (was.target === id ? was : { target: '', taps: [] }));
 }

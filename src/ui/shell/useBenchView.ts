@@ -117,8 +117,7 @@ export function useBenchView(kit: KitState): BenchView {
       meter: kit.settings.standIn !== null && loop.target && loop.target.kind !== 'fit' ? loop.readMeter : null,
       tap: canTap(loop.target)
         ? () => {
-            tap(loop.target!.id);
-            if (reading) loop.setText(tappedText());
+            tap(loop.target!.id, reading ? loop.setText : null);
           }
         : null,
       marking: marking ? open('marking') : null,

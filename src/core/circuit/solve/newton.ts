@@ -66,13 +66,17 @@ export class Newton {
     let found = this.solveAsLimited(start);
     // What has no solution without a limit (a supply across a junction) has one in it.
     if (!found.converged && limits.takeIn()) found = this.solveAsLimited(null);
-    for (let k = 0; k < MOST_CROSSINGS && found.converged && limits.takeAcross(found.x); k++) found = this.solveAsLimited(found.x);
+    for (let k = 0; found.converged && limits.takeAcross(found.x); k++) {
+      // A solution on the wrong side of a limit is none.
+      if (k === MOST_CROSSINGS) return { ...found, converged: false, residual: Infinity };
+      found = this.solveAsLimited(found.x);
+    }
     return found;
   }
 
   /**
-   * Tries plain Newton, then gmin stepping, a damped
-   * pseudo-transient (it gets past the folds of a latch) and source stepping (all textbook homotopies). The result always says whether it converged.
+   * Tries plain Newton, then gmin stepping, a damped pseudo-transient (it gets past the folds of a latch) and source stepping
+   * (all textbook homotopies). The result always says whether it converged.
    */
   private solveAsLimited(start: Float64Array | null): Solution {
     this.system.enter();
