@@ -65,29 +65,42 @@ export function inMotion({ circuit, observables }: StageScene): RunningObservabl
   return isRunning(circuit) ? observables.filter((o): o is RunningObservable => o.mode !== 'ohms' && o.mode !== 'diode') : [];
 }
 
-/** How far device models differ between makers; factors and volts as half-ranges. */
+/** A spread of all pieces of one lot together, and of each piece within it. */
+export interface LotSpread {
+  readonly lot: number;
+  readonly piece: number;
+}
+/** Least and most of a factor. */
+export type FactorRange = readonly [number, number];
+
+/** How far device models differ between makers; factors, and volts as half-ranges. */
 export interface ModelSpread {
   readonly id: 'as-carded' | 'other-maker';
   readonly weight: number;
   /** Saturation currents of junctions lie between 1/factor and factor times the card. */
-  readonly saturationFactor: number;
-  /** LED forward voltage moves by up to this many volts. */
-  readonly ledVolts: number;
+  readonly saturation: LotSpread;
+  /** Forward volts of LEDs either way; null where their junctions vary like those of other diodes. */
+  readonly ledVolts: LotSpread | null;
   /** Emission coefficient of diodes moves by up to this share. */
   readonly emissionShare: number;
   /** Reverse current gain of bipolar transistors: sets how deep they saturate without load. */
   readonly reverseGainFactor: number;
   /** Emission coefficient of bipolar transistors, as factors of the card; their Early voltage by this factor either way. */
-  readonly bipolarEmission: readonly [number, number];
+  readonly bipolarEmission: FactorRange;
   readonly earlyFactor: number;
+  /** Series resistances. */
+  readonly resistance: Readonly<Record<'diode' | 'zener' | 'bipolar', FactorRange>>;
   /** Added to a zener's tolerance; a field effect transistor's threshold moves by up to this many volts, its transconductance by the factor. */
   readonly zenerShare: number;
   readonly thresholdVolts: number;
   readonly transconductanceFactor: number;
+  readonly jfetFactor: number;
   /** Volts by which an op-amp's input is off either way, and its output's limits lie elsewhere. */
   readonly opampOffset: number;
   readonly opampLimit: number;
 }
+
+const SAME: FactorRange = [1, 1];
 
 /**
  * Two worlds, weighed against each other by the readings themselves: parts as the deck's cards say, and parts of
@@ -96,31 +109,35 @@ export interface ModelSpread {
 export const MODEL_SPREADS: readonly ModelSpread[] = [
   {
     id: 'as-carded',
-    weight: 0.6,
-    saturationFactor: 2,
-    ledVolts: 0,
+    weight: 0.5,
+    saturation: { lot: 1, piece: 2 },
+    ledVolts: null,
     emissionShare: 0,
     reverseGainFactor: 1,
-    bipolarEmission: [1, 1],
+    bipolarEmission: SAME,
     earlyFactor: 1,
+    resistance: { diode: SAME, zener: SAME, bipolar: SAME },
     zenerShare: 0,
     thresholdVolts: 0,
     transconductanceFactor: 1,
+    jfetFactor: 1,
     opampOffset: 0,
     opampLimit: 0,
   },
   {
     id: 'other-maker',
-    weight: 0.4,
-    saturationFactor: 10,
-    ledVolts: 0.25,
-    emissionShare: 0.05,
-    reverseGainFactor: 5,
+    weight: 0.5,
+    saturation: { lot: 8, piece: 1.25 },
+    ledVolts: { lot: 0.22, piece: 0.03 },
+    emissionShare: 0.1,
+    reverseGainFactor: 2.5,
     bipolarEmission: [0.98, 1.05],
     earlyFactor: 2,
+    resistance: { diode: [0.3, 3], zener: [0.5, 3], bipolar: [0.3, 3] },
     zenerShare: 0.02,
     thresholdVolts: 0.25,
     transconductanceFactor: 2.5,
+    jfetFactor: 1.3,
     opampOffset: 0.005,
     opampLimit: 0.4,
   },

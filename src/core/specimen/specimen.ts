@@ -3,15 +3,20 @@ import { type Board, type BoardPart, elementsOfPart, type Fault, isBipolar, WEAK
 import { randomStream } from '../statistics';
 import { opampSetters } from './opamps';
 import { LIMIT_SPREAD } from './pieces';
-import type { ModelSpread } from './problem';
+import type { FactorRange, LotSpread, ModelSpread } from './problem';
 
-/** Numbers drawn for one piece, each uniform in 0..1; `lot` is common to all pieces of one type. */
-interface Draw {
+/** Numbers drawn for one piece, each uniform in 0..1; those of its lot are common to all pieces of one type. */
+interface Draw extends Lot {
   readonly value: number;
   readonly junction: number;
   readonly gain: number;
   readonly emission: number;
+}
+interface Lot {
   readonly lot: number;
+  readonly lotEmission: number;
+  readonly lotResistance: number;
+  readonly lotOtherResistance: number;
 }
 
 /** One made-up example of the board: every piece somewhere inside its tolerance. Draws in the order of the board's parts. */
@@ -32,21 +37,27 @@ export function specimenOf(board: Board, seed: number): Specimen {
 const SHORT_FACTOR = 4;
 
 /** Factor on the ohms of solder and of what is shorted in specimen number `seed`. */
-export const shortFactorOf = (seed: number): number => (seed === NOMINAL_SPECIMEN + 1 ? 1 : logBetween(SHORT_FACTOR, randomStream(seed * 6007 + 5)()));
+export const shortFactorOf = (seed: number): number => (seed === NOMINAL_SPECIMEN + 1 ? 1 : eitherWay(SHORT_FACTOR, randomStream(seed * 6007 + 5)()));
 
 /** Number of the specimen whose parts all lie in the middle of their ranges. */
 export const NOMINAL_SPECIMEN = -1;
 
+const MIDDLE: Draw = { value: 0.5, junction: 0.5, gain: 0.5, emission: 0.5, lot: 0.5, lotEmission: 0.5, lotResistance: 0.5, lotOtherResistance: 0.5 };
+
 function drawSpecimen(board: Board, seed: number): Specimen {
-  if (seed === NOMINAL_SPECIMEN + 1) return board.parts.map(() => ({ value: 0.5, junction: 0.5, gain: 0.5, emission: 0.5, lot: 0.5 }));
+  if (seed === NOMINAL_SPECIMEN + 1) return board.parts.map(() => MIDDLE);
   const random = randomStream(seed * 7919 + 17);
-  const lots = new Map<string, number>();
+  const lots = new Map<string, Lot>();
   return board.parts.map((p) => {
     const lotKey = p.model ?? p.ref;
-    if (!lots.has(lotKey)) lots.set(lotKey, random());
-    return { value: random(), junction: random(), gain: random(), emission: random(), lot: lots.get(lotKey)! };
+    const lot = lots.get(lotKey) ?? { lot: random(), lotEmission: random(), lotResistance: random(), lotOtherResistance: random() };
+    lots.set(lotKey, lot);
+    return { value: random(), junction: random(), gain: random(), emission: random(), ...lot };
   });
 }
+
+/** Faults that take the pins of a part elsewhere, on a layout where it is still the same piece. */
+const MOVED: ReadonlySet<Fault['kind']> = new Set<Fault['kind']>(['open-pin', 'turned', 'reversed']);
 
 /** Sets one value of a compiled circuit from a specimen. */
 type Step = (specimen: Specimen, spread: ModelSpread) => void;
@@ -76,7 +87,7 @@ export function specimenSteps(
     return elementsOfPart(place).flatMap((element) => {
       const part = parts.get(element);
       if (!part || (only && !only.has(part.name))) return [];
-      return stepsOfPart(system, part, shareOf(board.parts[index]!, part, circuit), index, ofPlace);
+      return stepsOfPart(system, part, shareOf(board.parts[index]!, part, circuit), index, ofPlace, only !== null && ofPlace !== null && MOVED.has(ofPlace));
     });
   });
 }
@@ -90,10 +101,14 @@ function shareOf(piece: BoardPart, part: Part, circuit: Circuit): BoardPart {
 }
 
 /** `fault`: kind of the fault at this very place, or null. */
-function stepsOfPart(system: System, part: Part, piece: BoardPart, index: number, fault: Fault['kind'] | null): Step[] {
+function stepsOfPart(system: System, part: Part, piece: BoardPart, index: number, fault: Fault['kind'] | null, moved: boolean): Step[] {
   const steps: Step[] = [];
   const add = (set: ((v: number) => void) | null, value: (d: Draw, spread: ModelSpread) => number) => {
     if (set) steps.push((specimen, spread) => set(value(specimen[index]!, spread)));
+  };
+  // A moved pin's lead is not what it was: the move takes the resistance along that the piece has.
+  const series = (param: 'RS' | 'RC' | 'RE', ohms: number | undefined, factor: (d: Draw, spread: ModelSpread) => number) => {
+    if (ohms && !moved && 'scale' in part) add(system.seriesSetter(part.name, param), (d, spread) => (ohms * factor(d, spread)) / part.scale);
   };
   switch (part.kind) {
     case 'R':
@@ -104,27 +119,33 @@ function stepsOfPart(system: System, part: Part, piece: BoardPart, index: number
       if (part.limit !== undefined) add(system.limitSetter(part.name), (d) => part.limit! * (1 + either(LIMIT_SPREAD, d.gain)));
       break;
     case 'D': {
-      const { IS, N, BV } = part.model.params as { IS: number; N: number; BV: number };
+      const { IS, N, BV, RS } = part.model.params as { IS: number; N: number; BV: number; RS: number };
       add(system.modelSetter(part.name, 'IS'), (d, spread) =>
-        piece.kind === 'led' && spread.ledVolts > 0 ? IS * Math.exp(between(-spread.ledVolts, spread.ledVolts, d.lot) / (N * VT)) : saturation(IS, d, spread),
+        piece.kind === 'led' && spread.ledVolts ? IS * Math.exp(-apart(spread.ledVolts, d) / (N * VT)) : saturation(IS, d, spread),
       );
       if (piece.kind === 'diode')
-        add(system.modelSetter(part.name, 'N'), (d, spread) => N * (1 + between(-spread.emissionShare, spread.emissionShare, d.emission)));
+        add(system.modelSetter(part.name, 'N'), (d, spread) => N * (1 + between(-spread.emissionShare, spread.emissionShare, d.lotEmission)));
       if (piece.kind === 'zener')
         add(
           system.modelSetter(part.name, 'BV'),
           (d, { zenerShare }) => pieceValue(piece, BV, d, fault === 'wrong-value') * (1 + either(piece.measured ? 0 : zenerShare, d.junction)),
         );
+      if (piece.kind === 'zener' || piece.kind === 'diode') {
+        const { kind } = piece;
+        series('RS', RS, (d, { resistance }) => logBetween(resistance[kind], d.lotResistance));
+      }
       break;
     }
     case 'Q': {
       const { range } = piece;
       add(system.modelSetter(part.name, 'IS'), (d, spread) => saturation(part.model.params['IS']!, d, spread));
-      add(system.modelSetter(part.name, 'BR'), (d, spread) => part.model.params['BR']! * logBetween(spread.reverseGainFactor, d.emission));
-      const { NF, VAF } = part.model.params;
-      if (NF !== undefined) add(system.modelSetter(part.name, 'NF'), (d, { bipolarEmission }) => NF * between(...bipolarEmission, d.lot));
-      if (VAF) add(system.modelSetter(part.name, 'VAF'), (d, { earlyFactor }) => VAF * logBetween(earlyFactor, d.emission));
+      add(system.modelSetter(part.name, 'BR'), (d, spread) => part.model.params['BR']! * eitherWay(spread.reverseGainFactor, d.emission));
+      const { NF, VAF, RC, RE } = part.model.params;
+      if (NF !== undefined) add(system.modelSetter(part.name, 'NF'), (d, { bipolarEmission }) => NF * between(...bipolarEmission, d.lotEmission));
+      if (VAF) add(system.modelSetter(part.name, 'VAF'), (d, { earlyFactor }) => VAF * eitherWay(earlyFactor, d.emission));
       if (fault !== 'weak' && isBipolar(piece) && range) add(system.modelSetter(part.name, 'BF'), (d) => between(...range, d.gain));
+      series('RC', RC, (d, { resistance }) => logBetween(resistance.bipolar, d.lotResistance));
+      series('RE', RE, (d, { resistance }) => logBetween(resistance.bipolar, d.lotOtherResistance));
       break;
     }
     case 'M':
@@ -132,8 +153,9 @@ function stepsOfPart(system: System, part: Part, piece: BoardPart, index: number
       const { range } = piece;
       const shift = fault === 'weak' ? (piece.kind === 'pmos' ? -WEAK.threshold : WEAK.threshold) : 0;
       if (range) add(system.modelSetter(part.name, 'VTO'), (d, { thresholdVolts }) => between(...range, d.gain) + either(thresholdVolts, d.junction) + shift);
-      const { KP } = part.model.params;
-      if (KP !== undefined) add(system.modelSetter(part.name, 'KP'), (d, { transconductanceFactor }) => KP * logBetween(transconductanceFactor, d.lot));
+      const { KP, BETA } = part.model.params;
+      if (KP !== undefined) add(system.modelSetter(part.name, 'KP'), (d, { transconductanceFactor }) => KP * eitherWay(transconductanceFactor, d.lot));
+      if (BETA !== undefined) add(system.modelSetter(part.name, 'BETA'), (d, { jfetFactor }) => BETA * eitherWay(jfetFactor, d.lot));
       break;
     }
     default:
@@ -144,7 +166,9 @@ function stepsOfPart(system: System, part: Part, piece: BoardPart, index: number
 
 const between = (lo: number, hi: number, u: number) => lo + (hi - lo) * u;
 const either = (half: number, u: number) => between(-half, half, u);
-const logBetween = (factor: number, u: number) => Math.exp(between(-Math.log(factor), Math.log(factor), u));
+const logBetween = ([low, high]: FactorRange, u: number) => low * (high / low) ** u;
+const eitherWay = (factor: number, u: number) => logBetween([1 / factor, factor], u);
+const apart = ({ lot, piece }: LotSpread, d: Draw) => either(lot, d.lot) + either(piece, d.junction);
 
 /** One normal deviate from one uniform (logistic approximation, cut at ±3 σ). */
 const normalFrom = (u: number) => Math.max(-3, Math.min(3, Math.log(Math.max(1e-9, u) / Math.max(1e-9, 1 - u)) / 1.702));
@@ -155,10 +179,5 @@ function pieceValue(piece: BoardPart, nominal: number, draw: Draw, otherPiece: b
   return nominal * (1 + between(piece.tolerance[0], piece.tolerance[1], draw.value));
 }
 
-/** Pieces of one lot differ by up to this factor in saturation current; the rest of a spread is the lot's. */
-const WITHIN_LOT = 2;
-
-function saturation(carded: number, draw: Draw, spread: ModelSpread): number {
-  const lotFactor = spread.saturationFactor / WITHIN_LOT;
-  return carded * logBetween(WITHIN_LOT, draw.junction) * (lotFactor > 1 ? logBetween(lotFactor, draw.lot) : 1);
-}
+const saturation = (carded: number, d: Draw, { saturation: { lot, piece } }: ModelSpread): number =>
+  carded * eitherWay(lot, d.lot) * eitherWay(piece, d.junction);

@@ -1,4 +1,4 @@
-import { JFET_NUMBERS, JFET_VTO } from '../kernel/shared';
+import { JFET_BETA, JFET_NUMBERS, JFET_VTO } from '../kernel/shared';
 import { criticalVoltage, VT } from '../solve/junction';
 import type { Pattern } from '../solve/pattern';
 import { blockSlots } from './bank';
@@ -33,7 +33,9 @@ export class JfetBank {
     this.p.set([polarity, params['VTO']!, params['BETA']! * scale, params['LAMBDA']!, is, criticalVoltage(is, VT)], i * JFET_NUMBERS);
   }
 
-  setThreshold(i: number, volts: number): void {
-    this.p[i * JFET_NUMBERS + JFET_VTO] = volts;
+  set(i: number, param: 'VTO' | 'BETA', value: number): void {
+    this.p[i * JFET_NUMBERS + PLACE[param]] = param === 'BETA' ? value * this.specs[i]!.scale : value;
   }
 }
+
+const PLACE = { VTO: JFET_VTO, BETA: JFET_BETA } as const;

@@ -57,7 +57,8 @@ type Handle =
 const DIODE_PARAMS = ['IS', 'N', 'BV'] as const;
 const BIPOLAR_PARAMS = ['IS', 'BF', 'BR', 'VAF', 'NF'] as const;
 const MOSFET_PARAMS = ['VTO', 'KP'] as const;
-export type ModelParam = (typeof DIODE_PARAMS)[number] | (typeof BIPOLAR_PARAMS)[number] | (typeof MOSFET_PARAMS)[number];
+const JFET_PARAMS = ['VTO', 'BETA'] as const;
+export type ModelParam = (typeof DIODE_PARAMS)[number] | (typeof BIPOLAR_PARAMS)[number] | (typeof MOSFET_PARAMS)[number] | (typeof JFET_PARAMS)[number];
 
 const isOneOf = <T extends string>(value: string, all: readonly T[]): value is T => (all as readonly string[]).includes(value);
 
@@ -292,8 +293,14 @@ export class System {
     if (handle?.kind === 'D' && isOneOf(param, DIODE_PARAMS)) return (v) => this.diodes.set(handle.index, param, v);
     if (handle?.kind === 'Q' && isOneOf(param, BIPOLAR_PARAMS)) return (v) => this.bipolars.set(handle.index, param, v);
     if (handle?.kind === 'M' && isOneOf(param, MOSFET_PARAMS)) return (v) => this.mosfets.set(handle.index, param, v);
-    if (handle?.kind === 'J' && param === 'VTO') return (v) => this.jfets.setThreshold(handle.index, v);
+    if (handle?.kind === 'J' && isOneOf(param, JFET_PARAMS)) return (v) => this.jfets.set(handle.index, param, v);
     return null;
+  }
+
+  /** A function that sets one series resistance of a semiconductor, ohms; null where its card has none. */
+  seriesSetter(part: string, param: string): ((ohms: number) => void) | null {
+    const lead = this.terminals.get(part)?.find((t) => t.param === param)?.entry;
+    return lead ? (ohms) => this.linear.setConductance(lead, 1 / ohms) : null;
   }
 
   /**
@@ -385,19 +392,25 @@ export class System {
       const [rc, re] = ['RC', 'RE'].map((param) => series.find((s) => s.param === param)?.entry);
       if (handle.kind === 'D' || (!rc && !re)) return (moved) => put(moved ? swapped : pins);
       if (!rc || !re) return null;
-      const [c, e] = [rc.value, re.value];
+      let now = false;
       return (moved) => {
         put(moved ? swapped : pins);
-        this.linear.setConductance(rc, moved ? e : c);
-        this.linear.setConductance(re, moved ? c : e);
+        if (moved === now) return;
+        now = moved;
+        const [c, e] = [this.linear.conductanceOf(rc), this.linear.conductanceOf(re)];
+        this.linear.setConductance(rc, e);
+        this.linear.setConductance(re, c);
       };
     }
     const [pin] = differing;
     if (handle.kind !== 'Q' || differing.length !== 1 || this.hasNet(to.nodes[pin!]!)) return null;
     const lead = series.find((s) => s.param === ['RC', 'RB', 'RE'][pin!])?.entry;
     if (lead) {
-      const siemens = lead.value;
-      return (moved) => this.linear.setConductance(lead, moved ? 0 : siemens);
+      let siemens = lead.value;
+      return (moved) => {
+        if (moved) siemens = this.linear.conductanceOf(lead);
+        this.linear.setConductance(lead, moved ? 0 : siemens);
+      };
     }
     return null;
   }
