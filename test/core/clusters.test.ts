@@ -48,7 +48,14 @@ test('shares never exceed the whole, rows are never made up (property)', () => {
     { numRuns: 60 },
   );
 });
-test('two halves, a handful, and a step too small to matter are left as they are', () => {
-  for (const rows of [[...rowsOf(30, 7, [0]), ...rowsOf(30, 8, [5])], rowsOf(8, 9, [1]), [...rowsOf(40, 10, [1], 1e-6), [1.05]]])
+test('two halves with nothing between them are two ways of behaving', () => {
+  const clusters = clustersOf(sampleOf([...rowsOf(25, 7, [0]), ...rowsOf(35, 8, [5])]));
+  expect(clusters.map((c) => [c.sample.rows, c.share])).toEqual([
+    [35, 35 / 60],
+    [25, 25 / 60],
+  ]);
+});
+test('two halves near one another, a handful, and a step too small to matter are left as they are', () => {
+  for (const rows of [[...rowsOf(30, 7, [0], 0.05), ...rowsOf(30, 8, [0.25], 0.05)], rowsOf(8, 9, [1]), [...rowsOf(40, 10, [1], 1e-6), [1.05]]])
     expect(clustersOf(sampleOf(rows))).toHaveLength(1);
 });

@@ -40,6 +40,7 @@ const WORDS: Readonly<Partial<Record<LineKind, readonly string[]>>> = {
   pmos: ['P-channel transistor', 'transistor PMOS'],
   opamp: ['IC op-amp LM358', 'operational amplifier chip', '运放芯片', 'Операционный усилитель микросхема', 'IC LM393'],
   ic: ['Integrated circuit', '芯片', 'Микросхема', 'Circuito integrado', 'Circuit intégré', 'Układ scalony', '集成电路'],
+  microcontroller: ['IC microcontroller, 8 pins', 'Mikrocontroller IC', '单片机芯片', 'Микроконтроллер микросхема', 'MCU chip', 'Circuit intégré programmé'],
   crystal: ['Crystal 16MHz', 'Quarz', '晶振', 'Кварц', 'Kwarc', '水晶', 'Cristal de cuarzo'],
   relay: ['Relay 12V', 'Relais', 'Relé', 'Реле', '继电器', 'リレー', 'Przekaźnik'],
   fuse: ['Fuse 1A', 'Sicherung', 'Fusible', 'Предохранитель', '保险丝', 'Bezpiecznik'],

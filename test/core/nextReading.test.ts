@@ -90,10 +90,11 @@ test('one’s own figures of the instruments reach the fault finder', () => {
 describe('of readings that tell alike, the one after which the next tells more', () => {
   // Six suspects, alike likely. D and A halve them; behind A, B or C names the very one (log₂ 3 bits), behind D nothing does.
   const LEVELS = { D: [0, 0, 1, 0, 1, 1], A: [0, 0, 0, 1, 1, 1], B: [0, 1, 2, 0, 0, 0], C: [0, 0, 0, 0, 1, 2] };
+  const ALONE = [0, 1, 2, 3, 4, 5].map((s) => [s]);
   const columns = Object.keys(LEVELS) as (keyof typeof LEVELS)[];
   const beliefs = [0, 1, 2, 3, 4, 5].map((s): Belief => {
     const values = Float64Array.from([-1, 0, 1].flatMap((shift) => columns.map((c) => 10 * LEVELS[c][s]! + 0.01 * shift)));
-    return { sample: { rows: 3, width: columns.length, values }, mass: 1 / 6, group: s };
+    return { sample: { rows: 3, width: columns.length, values }, mass: 1 / 6, suspect: s };
   });
   const askable = columns.map((id, index): Askable => ({ id, index, effort: id === 'B' || id === 'C' ? 1.4 : 1 }));
   const fit: FitWith = ({ values, rows, width }, pick) => {
@@ -103,7 +104,7 @@ describe('of readings that tell alike, the one after which the next tells more',
   };
 
   test('A is asked for, though D comes first and tells as much', () => {
-    const next = bestReading(beliefs, askable, fit, new Float64Array(0))!;
+    const next = bestReading(beliefs, askable, fit, new Float64Array(0), ALONE)!;
     expect(next.id).toBe('A');
     expect(next.bits).toBeCloseTo(1, 2);
     const alone = (id: string) =>
@@ -112,12 +113,31 @@ describe('of readings that tell alike, the one after which the next tells more',
         askable.filter((a) => a.id === id),
         fit,
         new Float64Array(0),
+        ALONE,
       )!.bits;
     expect(alone('D')).toBeCloseTo(alone('A'), 6);
   });
+  test('suspects that no reading tells apart are one answer: what only tells them apart is worth nothing', () => {
+    // B names 1 or 2 of the three that are one answer; C names 4 or 5, which are answers of their own.
+    const kin = ALONE.map((own, s) => (s < 3 ? [0, 1, 2] : own));
+    const bits = (id: string, alike: typeof kin) =>
+      bestReading(
+        beliefs,
+        askable.filter((a) => a.id === id),
+        fit,
+        new Float64Array(0),
+        alike,
+      )?.bits ?? 0;
+    expect(bits('A', kin)).toBeCloseTo(1, 2);
+    // By hand: 1/2·log₂ 2 + 1/2·log₂ 6 bits before; after B 4/6·log₂ 4, after C 4/6·(3/4·log₂ 4/3 + 1/4·log₂ 4).
+    const before = 0.5 + Math.log2(6) / 2;
+    expect(bits('B', kin)).toBeCloseTo(before - 4 / 3, 2);
+    expect(bits('C', kin)).toBeCloseTo(before - (4 / 6) * (0.75 * Math.log2(4 / 3) + 0.5), 2);
+    expect(bits('B', ALONE)).toBeCloseTo(bits('C', ALONE), 6);
+  });
   test('where nothing else is left, the first of those alike', () => {
-    expect(bestReading(beliefs, askable.slice(0, 1), fit, new Float64Array(0))!.id).toBe('D');
-    expect(bestReading(beliefs, [], fit, new Float64Array(0))).toBeNull();
+    expect(bestReading(beliefs, askable.slice(0, 1), fit, new Float64Array(0), ALONE)!.id).toBe('D');
+    expect(bestReading(beliefs, [], fit, new Float64Array(0), ALONE)).toBeNull();
   });
 });
 

@@ -8,7 +8,7 @@ import { applyFault, type Fault, faultKey, faultTitle } from '@/core/fault';
 import { type KitState, type Line, sheetWith, type Stage } from '@/core/kit';
 import { unitOfFault } from '@/core/loop';
 import { boardOf, circuitAt, circuitOf, setupOf } from '@/core/stage';
-import { FLASHER, ROWS_OF_PINS } from '../support/decks';
+import { FLASHER, PROGRAMMED, ROWS_OF_PINS } from '../support/decks';
 import { investigationOf, kitOf, log } from '../support/kits';
 
 const line = (kind: Line['kind'], value: number | null, ...refs: string[]): Line => ({
@@ -158,6 +158,56 @@ RLOAD b 0 22k
     const { suspects } = suspected({ kind: 'healthy', parts: [], detail: {} }, withStranger, nets);
     expect(suspects[0]!.faults).toEqual([]);
     expect(suspects[0]!.probability).toBeGreaterThan(0.8);
+  });
+});
+
+describe('a programmed chip', () => {
+  const lines = [
+    ...([10000, 1000, 2200, 4700, 10000] as const).map((ohms, i) => line('resistor', ohms, `R${i + 1}`)),
+    { ...line('microcontroller', null, 'U1'), type: 'CONTROLLER' },
+  ];
+  const nets = ['vc', 'in', 'high', 'a', 'half', 'b'];
+  const board = (chip: Line['kind']) =>
+    kitOf(
+      sheetWith({
+        title: 'a programmed chip',
+        lines: lines.map((l) => (l.refs[0] === 'U1' ? { ...l, kind: chip } : l)),
+        circuit: { deck: PROGRAMMED, neighbours: [] },
+        stages: [
+          {
+            id: 'on',
+            title: 'On',
+            kind: 'power',
+            fits: lines.flatMap((l) => l.refs),
+            supplies: [{ source: 'V1', volts: 5, limit: 0.2 }],
+            checks: nets.map((net) => ({ id: net, what: 'measure', title: net, mode: 'dcv', red: { net }, black: { net: '0' } })),
+          },
+        ],
+      }),
+    );
+  const blank: Fault = { kind: 'blank', parts: ['U1'], detail: {} };
+  const stuck = (pin: string, level: 'high' | 'low'): Fault => ({ kind: 'stuck', parts: ['U1'], detail: { level, pin } });
+  const ranked = (fault: Fault, chip: Line['kind'] = 'microcontroller') =>
+    suspected(fault, board(chip), nets).suspects.map((s) => ({ key: s.faults.map(faultKey).join(), probability: s.probability }));
+
+  // Without its program, and without its ground pin, nothing is driven: what draws current in the chip alone differs, and no volts tell.
+  test('without its program it drives nothing: it stands first with what no volts tell from it', () => {
+    const { suspects, alike } = suspected(blank, board('microcontroller'), nets);
+    const group = (alike.find((g) => g.includes(0)) ?? [0]).map((i) => suspects[i]!.faults.map(faultKey).join());
+    expect(group).toContain(faultKey(blank));
+    expect(group.every((key) => /^(?:blank|open|open-pin)\|U1/.test(key))).toBe(true);
+  });
+  test('a chip that is no controller is never blank', () => {
+    expect(ranked(blank, 'ic').map((s) => s.key)).not.toContain(faultKey(blank));
+  });
+  test.each([stuck('4', 'low'), stuck('5', 'high')].map((f) => [faultTitle(f), f] as const))('%s', (_, fault) => {
+    expect(ranked(fault)[0]!.key).toBe(faultKey(fault));
+  });
+  test('on a healthy board, and with a resistor open, neither is suspected', () => {
+    for (const fault of [{ kind: 'healthy', parts: [], detail: {} }, one('open', 'R3')] as const) {
+      const own = ranked(fault).filter((s) => /^(?:blank|stuck)/.test(s.key));
+      expect(own.reduce((sum, s) => sum + s.probability, 0)).toBeLessThan(0.1);
+    }
   });
 });
 

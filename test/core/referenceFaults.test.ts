@@ -10,7 +10,7 @@ import type { Fault } from '@/core/fault/fault';
 import { listBenchFaults } from '@/core/fault';
 import { describeFault } from '@/core/fault/words';
 import { part } from '../support/boards';
-import { ROWS_OF_PINS } from '../support/decks';
+import { PROGRAMMED, ROWS_OF_PINS } from '../support/decks';
 import { referenceOp } from '../support/simulator';
 
 const KINDS: Readonly<Record<string, BoardKind>> = {
@@ -117,6 +117,39 @@ describe('networks, tracks, chips in two rows and supplies: 2 mV or 0.2 %', () =
     const { parts } = applyFault(circuit, board, { kind: 'turned', parts: ['U1'], detail: {} }).circuit;
     // R1 of the chip lies between its pins 8 and 2: now in the holes of 4 and 6.
     expect(parts.find((p) => p.name.toLowerCase() === 'xu1.r1')!.nodes).toEqual(['0', 'd']);
+  });
+});
+
+describe('a programmed chip: 2 mV or 0.2 %', () => {
+  const { circuit } = readDeck(PROGRAMMED);
+  const board: Board = {
+    parts: [
+      part('V1', 'supply'),
+      ...['R1', 'R2', 'R3', 'R4', 'R5'].map((ref) => part(ref, 'resistor')),
+      part('U1', 'chip', { element: 'XU1', model: 'CONTROLLER', programmed: true }),
+    ],
+    neighbours: [],
+  };
+  const faults = listBenchFaults(circuit, board).slice(1);
+
+  test('blank, and each output stuck at either level: its supply, its ground and its input are no outputs', () => {
+    const named = faults.filter((f) => f.kind === 'blank' || f.kind === 'stuck').map((f) => describeFault(f).title);
+    expect(named).toEqual(['U1 is not programmed', 'U1: pin 4 is stuck high', 'U1: pin 4 is stuck low', 'U1: pin 5 is stuck high', 'U1: pin 5 is stuck low']);
+  });
+  test.each(faults.map((f): [string, Fault] => [describeFault(f).title, f]))('%s', async (_, fault) => {
+    const faulty = applyFault(circuit, board, fault).circuit;
+    const mine = operatingPoint(faulty).nodes;
+    const theirs = await referenceOp(writeDeck(faulty), Object.keys(mine).map(written));
+    expect(agreeing(mine, theirs)).toBeGreaterThan(3);
+  });
+  test('blank: dividers hang on nothing, the input is still held up (Ohm’s law)', () => {
+    const { nodes } = operatingPoint(applyFault(circuit, board, { kind: 'blank', parts: ['U1'], detail: {} }).circuit);
+    expect([nodes['a'], nodes['b']].every((v) => Math.abs(v!) < 1e-3)).toBe(true);
+    expect(nodes['in']).toBeCloseTo((5 * 1e6) / (1e6 + 1e4), 3);
+  });
+  test('an output stuck low pulls its divider down through a tenth of an ohm', () => {
+    const low: Fault = { kind: 'stuck', parts: ['U1'], detail: { pin: '4', level: 'low' } };
+    expect(Math.abs(operatingPoint(applyFault(circuit, board, low).circuit).nodes['high']!)).toBeLessThan(0.02);
   });
 });
 

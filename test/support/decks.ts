@@ -57,3 +57,22 @@ R5 3 4 1k
 .ends
 .model DX D(IS=4E-9 N=1.9)
 .end`;
+
+/** A programmed chip on two resistors' worth of a job: one output high, one at half its supply, an input held up. */
+export const PROGRAMMED = `A programmed chip
+V1 vc 0 5
+XU1 vc 0 in high half CONTROLLER
+R1 vc in 10k
+R2 high a 1k
+R3 a 0 2.2k
+R4 half b 4.7k
+R5 b 0 10k
+.subckt CONTROLLER vdd gnd in out1 out2
+Rq vdd gnd 1k
+Rin in gnd 1MEG
+E1 x1 gnd vdd gnd 1
+Ro1 x1 out1 40
+E2 x2 gnd vdd gnd 0.5
+Ro2 x2 out2 40
+.ends CONTROLLER
+.end`;

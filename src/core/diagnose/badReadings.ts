@@ -17,6 +17,9 @@ const ON_AC: readonly (readonly [volts: number, share: number])[] = [
   [2e-3, 0.2],
 ];
 
+/** More than this no reading adds to the log density of the others: none is predicted more sharply than to a thousandth. */
+const DENSEST = 7;
+
 /** A reading as it was taken, on its place among the observables and on the comparison scale. */
 export interface Taken {
   readonly observable: StageObservable;
@@ -72,11 +75,14 @@ export function badLogs(
   others: (index: number) => readonly OtherPoint[],
   /** The fit of all readings and, last, one more that was not taken. */
   withOther: (index: number) => Fit,
+  /** What stays below this log density counts for nothing. */
+  least: number,
 ): BadLog[] {
   const found: BadLog[] = [];
   const byIndex = new Map(taken.map((t, i) => [t.index, i]));
   taken.forEach((t, i) => {
     const rest = whole.logWithout(i);
+    if (rest + DENSEST < least) return;
     const add = (why: BadWhy, log: number, as: string | null = null) => {
       if (log > -Infinity) found.push({ hypothesis: { reading: i, why, as }, log: log + Math.log(SHARE / taken.length) });
     };

@@ -10,18 +10,45 @@ const MAD_TO_SIGMA = 1.4826;
 const MOST_APART = 0.25;
 /** Fewer rows tell nothing of their spread. */
 const FEWEST = 8;
+/** A gap of this share of a column's range, and of this much on the comparison scale, parts two ways of behaving (choice of this product). */
+const WIDE_GAP = 0.3;
+const LEAST_GAP = 0.3;
 
-/** Specimens that behave alike, and the share of all that they are. */
+/** Specimens that behave alike, and the share of all that they are; the largest share first. */
 export interface Cluster {
   readonly sample: Sample;
   readonly share: number;
 }
 
 /**
- * A board near the edge of switching does in a few specimens what the others do not. One mean and one covariance over all of them
- * would fit neither and make everything seem possible: those few are taken apart.
+ * A board near the edge of switching does in some specimens what the others do not. One mean and one covariance over all of them
+ * would fit neither and make everything seem possible: they are taken apart, by a wide gap, or as the few that lie far off.
  */
 export function clustersOf(sample: Sample): Cluster[] {
+  const parted = atWidestGap(sample);
+  if (!parted) return withoutFew(sample);
+  return parted
+    .flatMap((rows) => clustersOf(only(sample, rows).sample).map((c): Cluster => ({ sample: c.sample, share: (c.share * rows.length) / sample.rows })))
+    .sort((a, b) => b.share - a.share);
+}
+
+/** Rows on either side of a gap that takes much of the range of some column, as where a part conducts or not; null where there is none. */
+function atWidestGap({ rows, width, values }: Sample): [number[], number[]] | null {
+  let best = { share: WIDE_GAP, order: [] as number[], at: 0 };
+  for (let column = 0; column < width; column++) {
+    const of = (r: number) => values[r * width + column]!;
+    const order = Array.from({ length: rows }, (_, r) => r).sort((a, b) => of(a) - of(b));
+    const range = of(order.at(-1)!) - of(order[0]!);
+    for (let at = FEWEST; at <= rows - FEWEST; at++) {
+      const gap = of(order[at]!) - of(order[at - 1]!);
+      if (gap >= LEAST_GAP && gap / range > best.share) best = { share: gap / range, order, at };
+    }
+  }
+  return best.at === 0 ? null : [best.order.slice(0, best.at), best.order.slice(best.at)];
+}
+
+/** The sample without those few specimens that do otherwise; they are a cluster of their own where there are enough. */
+function withoutFew(sample: Sample): Cluster[] {
   const whole = [{ sample, share: 1 }];
   if (sample.rows < 2 * FEWEST) return whole;
   const apart = new Set<number>();

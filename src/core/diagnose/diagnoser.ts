@@ -5,6 +5,7 @@ import { columnMoments, errorCovariance, FLOOR, type Noise, readingNoise, varian
 import { logAnyLooks, logLooks, type Looked } from './looks';
 import { type Fit, fitSample, PointDensity } from '../statistics';
 import type { Circuit, OrderCache } from '../circuit';
+import { type Percentiles, percentilesOf, readAlike, type Shown, withMeter } from './likeness';
 import { type Belief, bestReading, type FitWith, type NextReading } from './nextReading';
 import { groupsOf, type Group, likelyPairs, momentsOf, type Pair } from './pairs';
 import { badLogs, logSum, nearness, type OtherPoint, otherPoints, type Taken } from './badReadings';
@@ -31,14 +32,17 @@ import {
 /** Specimens per fault and spread for a first ranking, and for the faults that stay in question. */
 const COARSE = 8;
 const FINE = 60;
-/** Faults whose coarse log likelihood lies within this of the best are drawn finely. */
+/** Faults whose coarse log likelihood lies within this of the best are drawn finely; so many, on boards that rest and on those that run. */
 const REFINE_MARGIN = 25;
-const REFINE_MOST = 48;
+const REFINE_MOST = { resting: 160, running: 48 };
 /** Prior of two faults at once; looked for only where no single fault explains the readings well. */
 const PRIOR_PAIR = 0.01;
 const PAIRS_WHEN = { unexplained: 0.02, bad: 0.2 };
 /** From here on the suspects that come nearest are named all the same, so many of them. */
 const MUCH_UNEXPLAINED = 0.3;
+/** Ways of suspects that a next reading is weighed by: so likely at least, so many at most. */
+const LEAST_WEIGHED = 1e-3;
+const MOST_WEIGHED = 60;
 /** Specimens of a pair that stays in question, per spread. */
 const PAIR_FINE = 32;
 /** How badly what nobody listed fits the best suspect: its squared distance lies anywhere up to this, evenly on a logarithmic scale. */
@@ -97,7 +101,7 @@ export interface DiagnoserOptions {
 /** One set of readings in twenty has a wrong one (choice of this product). */
 const BAD_SET = 0.05;
 /** Of a board without a history: healthy about as likely as a few dozen of its faults together (choice of this product). */
-const HEALTHY_AMONG_FAULTS = 0.1;
+const HEALTHY_AMONG_FAULTS = 0.12;
 const ALL_ALIKE: DiagnoserOptions = {
   healthy: HEALTHY_AMONG_FAULTS,
   prior: () => 1,
@@ -105,12 +109,35 @@ const ALL_ALIKE: DiagnoserOptions = {
   faults: listFaults,
   effort: () => 1,
 };
+/** So far below the best in log mass nothing counts. */
+const NEGLIGIBLE = 25;
+/** Fewer specimens are no fit. */
+const FEWEST_FITTED = 8;
 /** With fewer readings nothing can contradict another. */
 const FEWEST_TO_CONTRADICT = 3;
 /** One way in which a fault may show: a sample of readings, and its share. */
 interface Component {
   readonly sample: Sample;
   readonly weight: number;
+  readonly spread: ModelSpread['id'];
+}
+
+/** Readings and looks as they are compared with a sample: their columns, what they show on the comparison scale, the meter's errors. */
+interface Seen {
+  readonly pick: readonly number[];
+  readonly y: Float64Array;
+  readonly noise: readonly Noise[];
+  readonly looked: readonly Looked[];
+  readonly taken: readonly Taken[];
+}
+
+/** A way in which a fault may show, fitted to the readings; logs of the belief in it before, with the looks, and with all readings good. */
+interface Fitted {
+  readonly sample: Sample;
+  readonly density: PointDensity;
+  readonly held: number;
+  readonly before: number;
+  readonly good: number;
 }
 
 interface Candidate {
@@ -136,13 +163,14 @@ export class Diagnoser {
   private readonly indexOf: ReadonlyMap<string, number>;
   private readonly lampColumns: ReadonlyMap<string, number>;
   private healthySampler: FaultSampler | null = null;
-  /** A run in time costs as much as a thousand operating points: pairs are looked for on boards that rest. */
-  private readonly pairsAffordable: boolean;
+  /** A run in time costs as much as a thousand operating points: pairs are looked for, and many faults drawn finely, on boards that rest. */
+  private readonly resting: boolean;
   /** Faults that read alike, with their weights; and the pairs solved so far. None depends on the readings. */
   private groups: readonly Group[] | null = null;
   private effort: DiagnoserOptions['effort'];
   private readonly roughPairs = new Map<string, readonly Sample[]>();
   private readonly finePairs = new Map<string, readonly Component[]>();
+  private readonly shown = new WeakMap<readonly Component[], readonly (Shown | null)[]>();
   private readonly others: (index: number) => readonly OtherPoint[];
 
   private readonly problem: Problem;
@@ -166,7 +194,7 @@ export class Diagnoser {
     }));
     this.effort = options.effort;
     this.weigh(options.prior);
-    this.pairsAffordable = problem.scenes.every((s) => (s.motion ?? []).length === 0);
+    this.resting = problem.scenes.every((s) => (s.motion ?? []).length === 0);
     this.observables = observablesOf(problem);
     this.indexOf = new Map(this.observables.map((o, i) => [o.id, i]));
     this.lampColumns = new Map(lampsOf(problem).map((l, i) => [l.id, this.observables.length + i]));
@@ -213,7 +241,7 @@ export class Diagnoser {
     const { states } = sampler;
     c.components = spreads.flatMap((spread, k) =>
       Array.from({ length: states }, (_, state) => sampler.draw(k * 1000, count, spread, state)).flatMap((sample) =>
-        clustersOf(sample).map((cluster): Component => ({ sample: cluster.sample, weight: (cluster.share * spread.weight) / states })),
+        clustersOf(sample).map((cluster): Component => ({ sample: cluster.sample, weight: (cluster.share * spread.weight) / states, spread: spread.id })),
       ),
     );
     c.coarse ??= c.components;
@@ -230,18 +258,12 @@ export class Diagnoser {
     const noise = seen.map((e, i) => this.noiseOf(pick[i]!, e.value, e.meter));
     this.refine(pick, y, noise, looked, progress);
     const taken = seen.map((e, i) => this.takenOf(e, pick[i]!, y[i]!, noise[i]!));
-    const singles = this.candidates.map((c) => this.score(c, taken, pick, y, noise, looked));
+    const read: Seen = { pick, y, noise, looked, taken };
+    const singles = this.score(this.candidates, read);
     const alone = posteriorOf(singles, [], pick.length);
     const doubted = alone.unexplained > PAIRS_WHEN.unexplained || namedBad(alone, seen).some((b) => b.probability > PAIRS_WHEN.bad);
-    const pairs = doubted && this.pairsAffordable && pick.length >= FEWEST_TO_CONTRADICT ? this.pairsFor(pick, y, noise, progress) : [];
-    const all =
-      pairs.length === 0
-        ? alone
-        : posteriorOf(
-            singles,
-            pairs.map((c) => this.score(c, taken, pick, y, noise, looked)),
-            pick.length,
-          );
+    const pairs = doubted && this.resting && pick.length >= FEWEST_TO_CONTRADICT ? this.pairsFor(pick, y, noise, progress) : [];
+    const all = pairs.length === 0 ? alone : posteriorOf(singles, this.score(pairs, read), pick.length);
     const whole = all.scored.map((s, i) => ({ faults: s.candidate.faults, probability: all.masses[i]!.reduce((p, q) => p + q, 0) }));
     whole.sort((p, q) => q.probability - p.probability);
     return {
@@ -274,7 +296,11 @@ export class Diagnoser {
     const sampler = new FaultSampler(this.problem, pair, this.orders, this.healthySampler);
     const weigh = (spread: ModelSpread) => spread.weight / sampler.states;
     return this.spreads.flatMap((spread, k) =>
-      Array.from({ length: sampler.states }, (_, state) => ({ sample: sampler.draw(k * 1000, PAIR_FINE, spread, state), weight: weigh(spread) })),
+      Array.from({ length: sampler.states }, (_, state) => ({
+        sample: sampler.draw(k * 1000, PAIR_FINE, spread, state),
+        weight: weigh(spread),
+        spread: spread.id,
+      })),
     );
   }
 
@@ -295,39 +321,45 @@ export class Diagnoser {
     return { observable, index, value: e.value, y, sd: Math.sqrt(varianceOf(noise)), step: range?.resolution ?? 1e-3 };
   }
 
-  /** How well each way in which a fault may show explains the readings: all of them good, or one of them wrong. */
-  private score(
-    c: Candidate,
-    taken: readonly Taken[],
-    pick: readonly number[],
-    y: Float64Array,
-    noise: readonly Noise[],
-    looked: readonly Looked[],
-  ): Scored<Candidate> {
-    if (!c.fine) return { candidate: c, ways: (c.components ?? []).map(() => NO_WAY) };
-    // A pair and a bad reading at once are not supposed.
-    const badReading = c.faults.length > 1 ? 0 : this.options.badReading;
-    const ways = c.components!.map(({ sample, weight }): Way => {
-      const density = sample.rows < 8 ? null : PointDensity.of(this.fit(sample, pick, noise), y);
-      if (!density) return NO_WAY;
+  /**
+   * How well each way in which each of the faults may show explains the readings: all of them good, or one of them wrong.
+   * Wrong readings that could not come near the best of them are left out.
+   */
+  private score(candidates: readonly Candidate[], seen: Seen): Scored<Candidate>[] {
+    const fitted = candidates.map((c) => ({ c, ways: this.fitted(c, seen) }));
+    const best = Math.max(...fitted.flatMap((f) => f.ways.map((w) => w?.good ?? -Infinity)));
+    return fitted.map(({ c, ways }) => ({ candidate: c, ways: ways.map((w) => (w ? this.way(c, w, seen, best - NEGLIGIBLE) : NO_WAY)) }));
+  }
+
+  private fitted(c: Candidate, { pick, y, noise, looked }: Seen): (Fitted | null)[] {
+    return (c.components ?? []).map(({ sample, weight }) => {
+      const density = !c.fine || sample.rows < FEWEST_FITTED ? null : PointDensity.of(this.fit(sample, pick, noise), y);
+      if (!density) return null;
       const held = Math.log(c.prior * weight);
       const before = held + logLooks(sample, looked);
-      const good = before + density.log + Math.log(1 - badReading);
-      const all = density.logAfar(FARTHEST);
-      const one = logSum(pick.map((_, i) => density.logWithout(i))) - Math.log(pick.length * ANYWHERE);
-      const afar =
-        held + logAnyLooks(looked) + logSum([all + Math.log(1 - AT_ONE_PLACE), pick.length < FEWEST_TO_CONTRADICT ? -Infinity : one + Math.log(AT_ONE_PLACE)]);
-      if (badReading <= 0 || pick.length < FEWEST_TO_CONTRADICT) return { good, log: good, bad: [], afar };
-      const fits = new Map<number, Fit>();
-      const withOther = (index: number) => {
-        const fit = fits.get(index) ?? this.fit(sample, [...pick, index], [...noise, this.ownNoise(sample, index)]);
-        fits.set(index, fit);
-        return fit;
-      };
-      const bad = badLogs(taken, density, this.others, withOther).map((b) => ({ ...b, log: b.log + before + Math.log(badReading) }));
-      return { good, bad, log: logSum([good, ...bad.map((b) => b.log)]), afar };
+      return { sample, density, held, before, good: before + density.log + Math.log(1 - this.badPrior(c)) };
     });
-    return { candidate: c, ways };
+  }
+
+  /** A pair and a bad reading at once are not supposed. */
+  private badPrior = (c: Candidate): number => (c.faults.length > 1 ? 0 : this.options.badReading);
+
+  private way(c: Candidate, { sample, density, held, before, good }: Fitted, { pick, noise, looked, taken }: Seen, least: number): Way {
+    const all = density.logAfar(FARTHEST);
+    const one = logSum(pick.map((_, i) => density.logWithout(i))) - Math.log(pick.length * ANYWHERE);
+    const afar =
+      held + logAnyLooks(looked) + logSum([all + Math.log(1 - AT_ONE_PLACE), pick.length < FEWEST_TO_CONTRADICT ? -Infinity : one + Math.log(AT_ONE_PLACE)]);
+    const badPrior = this.badPrior(c);
+    if (badPrior <= 0 || pick.length < FEWEST_TO_CONTRADICT) return { good, log: good, bad: [], afar };
+    const fits = new Map<number, Fit>();
+    const withOther = (index: number) => {
+      const fit = fits.get(index) ?? this.fit(sample, [...pick, index], [...noise, this.ownNoise(sample, index)]);
+      fits.set(index, fit);
+      return fit;
+    };
+    const given = before + Math.log(badPrior);
+    const bad = badLogs(taken, density, this.others, withOther, least - given).map((b) => ({ ...b, log: b.log + given }));
+    return { good, bad, log: logSum([good, ...bad.map((b) => b.log)]), afar };
   }
 
   private ownNoise(sample: Sample, index: number): Noise {
@@ -336,17 +368,14 @@ export class Diagnoser {
   }
 
   /** What faults (none: the healthy board) predict for one observable: 5th, 50th and 95th percentile, in volts, amperes or ohms (of a lamp: amperes); null when it cannot be solved. */
-  prediction(faults: readonly Fault[], id: string): { low: number; middle: number; high: number } | null {
-    const key = keyOf(faults);
-    const components = faults.length > 1 ? this.finePairs.get(key) : this.candidates.find((c) => keyOf(c.faults) === key)?.components;
+  prediction(faults: readonly Fault[], id: string): Percentiles | null {
+    const components = faults.length > 1 ? this.finePairs.get(keyOf(faults)) : this.candidateOf(faults)?.components;
     const lamp = this.lampColumns.get(id);
     const index = this.indexOf.get(id) ?? lamp;
-    const sample = components?.[0]?.sample;
-    if (index === undefined || !sample || sample.rows === 0) return null;
-    const column = Array.from({ length: sample.rows }, (_, r) => sample.values[r * sample.width + index]!).sort((a, b) => a - b);
-    const unscaled = (y: number) => (index === lamp ? y : fromScale(this.observables[index]!.mode, y));
-    const at = (q: number) => unscaled(column[Math.round(q * (column.length - 1))]!);
-    return { low: at(0.05), middle: at(0.5), high: at(0.95) };
+    const p = index === undefined || !components ? null : percentilesOf(asCarded(components), index);
+    if (!p || index === undefined || index === lamp) return p;
+    const { mode } = this.observables[index]!;
+    return { low: fromScale(mode, p.low), middle: fromScale(mode, p.middle), high: fromScale(mode, p.high) };
   }
 
   private scaled(index: number, value: number | 'over'): number {
@@ -366,7 +395,7 @@ export class Diagnoser {
     const wanted = screened
       .filter((s) => s.score >= best - REFINE_MARGIN)
       .sort((a, b) => b.score - a.score)
-      .slice(0, REFINE_MOST);
+      .slice(0, this.resting ? REFINE_MOST.resting : REFINE_MOST.running);
     const healthy = this.candidates.slice(0, 1);
     const rough = [...healthy, ...wanted.map(({ c }) => c).filter((c) => c !== healthy[0])].filter((c) => !c.fine);
     rough.forEach((c, i) => {
@@ -393,6 +422,39 @@ export class Diagnoser {
     return fitSample(sample.values, sample.rows, sample.width, pick, errorCovariance(noise));
   }
 
+  /** Groups of faults that none of these readings tells apart, by their numbers; two or more in each. */
+  alike(faults: readonly Fault[], ids: readonly string[]): number[][] {
+    const points = ids.flatMap((id) => this.indexOf.get(id) ?? []);
+    const shown = faults.map((f) => this.shownBy(this.candidateOf([f])));
+    const groups: number[][] = [];
+    shown.forEach((s, i) => {
+      const group = groups.find((g) => g.every((j) => readAlike(shown[j]!, s, points)));
+      if (group) group.push(i);
+      else groups.push([i]);
+    });
+    return groups.filter((g) => g.length > 1);
+  }
+
+  private candidateOf(faults: readonly Fault[]): Candidate | undefined {
+    const key = keyOf(faults);
+    return this.candidates.find((c) => keyOf(c.faults) === key);
+  }
+
+  /** What a suspect shows at every observable and lamp, by the parts that the deck describes. */
+  private shownBy(c: Candidate | undefined): readonly (Shown | null)[] {
+    if (!c?.components) return [];
+    const samples = asCarded(c.components);
+    const known = this.shown.get(c.components) ?? this.observables.map((_, i) => this.shownAt(samples, i));
+    this.shown.set(c.components, known);
+    return known;
+  }
+
+  private shownAt(samples: readonly Sample[], index: number): Shown | null {
+    const p = percentilesOf(samples, index);
+    const { mode } = this.observables[index]!;
+    return p && withMeter(p, readingNoise(this.problem.meter, mode, fromScale(mode, p.middle)));
+  }
+
   private nextReading(
     { scored, masses }: Posterior<Candidate>,
     pick: readonly number[],
@@ -401,17 +463,24 @@ export class Diagnoser {
     only: readonly string[] | null,
   ): NextReading | null {
     const likely = scored
-      .flatMap(({ candidate: c }, group) => masses[group]!.map((mass, k) => ({ c, k, group, mass })))
-      .filter((m) => m.mass > 1e-3 && m.c.fine)
+      .flatMap(({ candidate: c }, i) => masses[i]!.map((mass, k) => ({ c, k, mass })))
+      .filter((m) => m.mass > LEAST_WEIGHED && m.c.fine)
       .sort((a, b) => b.mass - a.mass)
-      .slice(0, 60);
-    const beliefs = likely.map(({ c, k, mass, group }): Belief => ({ sample: c.components![k]!.sample, mass, group }));
+      .slice(0, MOST_WEIGHED);
+    const suspects = [...new Set(likely.map((m) => m.c))];
+    const beliefs = likely.map(({ c, k, mass }): Belief => ({ sample: c.components![k]!.sample, mass, suspect: suspects.indexOf(c) }));
     const askable = this.observables.flatMap((o, index) =>
       pick.includes(index) || (only && !only.includes(o.id)) ? [] : [{ id: o.id, index, effort: this.effort(o.mode) }],
     );
     const fit: FitWith = (sample, columns) => this.fit(sample, [...pick, ...columns], [...noise, ...columns.map((i) => this.ownNoise(sample, i))]);
-    return bestReading(beliefs, askable, fit, y);
+    const points = askable.map((a) => a.index);
+    const shown = suspects.map((c) => this.shownBy(c));
+    const kin = shown.map((a, i) => shown.flatMap((b, j) => (i === j || readAlike(a, b, points) ? [j] : [])));
+    return bestReading(beliefs, askable, fit, y, kin);
   }
 }
+
+/** Samples of the first spread that there is: of parts as the deck describes them, once they are drawn finely. */
+const asCarded = (components: readonly Component[]): Sample[] => components.filter((c) => c.spread === components[0]!.spread).map((c) => c.sample);
 
 const keyOf = (faults: readonly Fault[]): string => faults.map(faultKey).join(' ');

@@ -6,7 +6,7 @@ import type { InvestigationInputs, Sitting } from './investigationInputs';
 import { type Circuit, isRunning } from '../circuit';
 import { boardOf, circuitAt, circuitOf, elementOf, sceneOf } from '../stage';
 import { onBoard } from '../vocabulary';
-import { uncertaintyOf } from '../meter';
+import type { Percentiles } from './likeness';
 import type { WorkEvidence } from './work';
 import { workFactor } from './workReasons';
 
@@ -30,6 +30,7 @@ const KIND_WEIGHT: Readonly<Record<FaultKind, number>> = {
   'low-supply': 1,
   'reversed-supply': 0.4,
   strap: 1,
+  blank: 2,
 };
 
 /** Two boards in five that are looked into are in order: a reading was wrong, or a stage was not set as it should be (choice of this product). */
@@ -161,10 +162,7 @@ const kitPrior =
     KIND_WEIGHT[fault.kind] * workFactor(fault, work);
 
 /** What one suspect would show against what was seen. In the unit of the mode. */
-export interface PredictedCell {
-  readonly low: number;
-  readonly middle: number;
-  readonly high: number;
+export interface PredictedCell extends Percentiles {
   readonly fits: boolean;
 }
 export type TableRow = ReadingRow | LookRow;
@@ -244,32 +242,24 @@ export function findSuspects(investigation: Investigation, diagnoser: Diagnoser,
     rows,
     readings: evidence.length,
     faults: diagnoser.faultCount,
-    alike: alikeOf(suspects, open, diagnoser, (id, value) => uncertaintyOf(investigation.problem.meter, modes.get(id) ?? 'dcv', value)?.halfWidth ?? 0),
+    alike: alikeOf(suspects, open, diagnoser),
   };
 }
 
 /** Suspects below this are not worth telling apart. */
 const WORTH_GROUPING = 0.02;
 
-/** Single suspects whose predictions lie in one another, or nearer than the meter tells apart, at every point that can still be read. */
-function alikeOf(suspects: readonly Ranked[], open: readonly string[], diagnoser: Diagnoser, error: (id: string, value: number) => number): number[][] {
-  const likely = suspects.flatMap((s, i) => (s.faults.length === 1 && s.probability >= WORTH_GROUPING ? [i] : []));
-  const predicted = new Map(likely.map((i) => [i, open.map((id) => diagnoser.prediction(suspects[i]!.faults, id))]));
-  const within = (a: Percentiles, b: Percentiles, slack: number) => a.middle >= b.low - slack && a.middle <= b.high + slack;
-  const alike = (i: number, j: number) =>
-    predicted.get(i)!.every((a, k) => {
-      const b = predicted.get(j)![k];
-      if (!a || !b) return true;
-      const slack = error(open[k]!, a.middle);
-      return within(a, b, slack) && within(b, a, slack);
-    });
-  const groups: number[][] = [];
-  for (const i of likely) {
-    const group = groups.find((g) => g.every((j) => alike(i, j)));
-    if (group) group.push(i);
-    else groups.push([i]);
-  }
-  return groups.filter((g) => g.length > 1);
+/** Single suspects that no reading left tells apart, by their place among all. */
+function alikeOf(suspects: readonly Ranked[], open: readonly string[], diagnoser: Diagnoser): number[][] {
+  const likely = suspects.flatMap(({ faults, probability }, place) => {
+    const [fault, second] = faults;
+    return fault && !second && probability >= WORTH_GROUPING ? [{ fault, place }] : [];
+  });
+  const groups = diagnoser.alike(
+    likely.map((l) => l.fault),
+    open,
+  );
+  return groups.map((g) => g.map((i) => likely[i]!.place));
 }
 
 /** All suspects but the healthy board. */
@@ -277,8 +267,6 @@ export const faultySuspects = (suspects: readonly Ranked[]): readonly Ranked[] =
 
 /** The suspects that the table shows: the most probable ones, healthy apart. */
 export const shownSuspects = (suspects: readonly Ranked[]): readonly Ranked[] => faultySuspects(suspects).slice(0, SHOWN_SUSPECTS);
-
-type Percentiles = Omit<PredictedCell, 'fits'>;
 
 /** Whether a reading lies where it is predicted, with some slack for what the percentiles leave out. */
 function agrees(p: Percentiles, seen: number | 'over' | null): boolean {

@@ -3,12 +3,12 @@ import type { Evidence } from '../specimen';
 import { type BadLog, type BadWhy, logSum } from './badReadings';
 
 /**
- * Weight of "something that is not on the list" against all that is, set so that of single faults on the list 3 % are called
+ * Weight of "something that is not on the list" against all that is, set so that of single faults on the list less than 2 % are called
  * unlisted, and of those beyond it more than four in five (simulated boards). Its density is thin: where anything fits, little is left of it.
  */
-const PRIOR_UNKNOWN = 0.35;
+const PRIOR_UNKNOWN = 0.5;
 /** What is not on the list is richer than all pairs of what is: it explains at least as well, and is as likely (choice of this product). */
-const BEYOND_PAIRS = 1.2;
+const BEYOND_PAIRS = 1.5;
 /** Suspects that are named where nothing explains the readings. */
 const NEAREST = 3;
 /** The same while nothing has been read. */
@@ -44,9 +44,10 @@ export interface Scored<C extends { readonly faults: readonly Fault[] } = { read
   readonly ways: readonly Way[];
 }
 
-/** How far so many readings can contradict what is listed: anything fits one, and nearly anything two (choice of this product). */
-const tested = (n: number): number => Math.min(1, Math.max(LEAST_TESTED, (n - 1) / 2));
-const LEAST_TESTED = 0.1;
+/** How far so many readings can contradict what is listed: by the pairs among them, of which nine readings have enough (choice of this product). */
+const tested = (n: number): number => Math.min(1, Math.max(LEAST_TESTED, (n * (n - 1)) / (ENOUGH * (ENOUGH - 1))));
+const ENOUGH = 9;
+const LEAST_TESTED = 0.02;
 
 /**
  * log mass of what nobody listed: it looks like something listed from afar. About each suspect's prediction it lies in the same

@@ -56,7 +56,9 @@ export interface DiagnoseResponse {
   readonly remarks?: readonly string[];
 }
 
+/** So many single suspects are answered at least, and all that are not less likely than this. */
 const ANSWERED_SUSPECTS = 40;
+const LEAST_ANSWERED = 1e-5;
 
 /** Name of a reading among the observables: its stage (none for the finished board), place, mode and black probe. */
 const nameOf = (r: Pick<RequestReading, 'at' | 'mode' | 'to' | 'stage'>, last: string | null) =>
@@ -161,7 +163,7 @@ export function answer(
   const part = (id: string, i: number) => id.split('|')[i]!;
   return {
     suspects: [
-      ...suspects.slice(0, ANSWERED_SUSPECTS).map(({ fault, probability }) => ({ ...fault, probability })),
+      ...suspects.filter((s, i) => i < ANSWERED_SUSPECTS || s.probability >= LEAST_ANSWERED).map(({ fault, probability }) => ({ ...fault, probability })),
       ...pairs.map(({ pair, probability }) => ({ kind: 'pair' as const, faults: pair, probability })),
     ].sort((a, b) => b.probability - a.probability),
     unexplained,

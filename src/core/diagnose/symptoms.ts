@@ -1,4 +1,5 @@
 import type { KitState, LineKind } from '../kit';
+import { CHIP_KINDS } from '../vocabulary';
 
 /** Something that a board as a whole is seen to do. */
 export interface Symptom {
@@ -15,8 +16,7 @@ interface CauseText {
   readonly needs?: readonly LineKind[];
 }
 
-const CHIPS: readonly LineKind[] = ['opamp', 'timer', 'ic'];
-const SEMICONDUCTORS: readonly LineKind[] = ['diode', 'zener', 'led', 'npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf', 'electrolytic', 'regulator', ...CHIPS];
+const SEMICONDUCTORS: readonly LineKind[] = ['diode', 'zener', 'led', 'npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf', 'electrolytic', 'regulator', ...CHIP_KINDS];
 
 /** What can be the matter, with where to look first. */
 const CAUSES = {
@@ -29,7 +29,7 @@ const CAUSES = {
   tab: {
     title: 'A tab or sink touches something',
     look: 'Ohms from tab to ground and to its neighbours, supply off.',
-    needs: ['regulator', 'npn', 'pnp', 'nmos', 'pmos', 'ic'],
+    needs: ['regulator', 'npn', 'pnp', 'nmos', 'pmos', 'ic', 'microcontroller'],
   },
   regulator: {
     title: 'Regulator shorted, or its pin order',
@@ -42,18 +42,18 @@ const CAUSES = {
   hot: { title: 'The hot part itself', look: 'Off at once. Which part is it, is it the right way round, what hangs behind it?' },
   'after-hot': { title: 'What comes after the hot part is shorted', look: 'Ohms from its output to ground, supply off.' },
   overload: { title: 'Output overloaded', look: 'Take the load off and measure again.' },
-  'chip-supply': { title: 'A chip’s supply or ground pin open', look: 'Volts on the pin itself, not on the pad, of every chip.', needs: CHIPS },
-  'chip-turned': { title: 'A chip turned, or a pin bent under', look: 'Notch against the board; look along the row of legs.', needs: CHIPS },
-  clock: { title: 'Clock or reset missing', look: 'The reset pin’s level; a crystal’s pins with a counter or at half the supply.', needs: CHIPS },
+  'chip-supply': { title: 'A chip’s supply or ground pin open', look: 'Volts on the pin itself, not on the pad, of every chip.', needs: CHIP_KINDS },
+  'chip-turned': { title: 'A chip turned, or a pin bent under', look: 'Notch against the board; look along the row of legs.', needs: CHIP_KINDS },
+  clock: { title: 'Clock or reset missing', look: 'The reset pin’s level; a crystal’s pins with a counter or at half the supply.', needs: CHIP_KINDS },
   firmware: {
     title: 'Not programmed, or old firmware',
     look: 'Does the maker supply it programmed? A blank chip does nothing, and is healthy.',
-    needs: ['ic'],
+    needs: ['ic', 'microcontroller'],
   },
-  'chip-dead': { title: 'Chip dead', look: 'Only when its pins are all right: exchange it for a known one.', needs: CHIPS },
+  'chip-dead': { title: 'Chip dead', look: 'Only when its pins are all right: exchange it for a known one.', needs: CHIP_KINDS },
   'own-joint': { title: 'Its own joint', look: 'Both ends of just this channel, key or lamp, with a lens; solder them again.' },
   'own-part': { title: 'Its own part: value or way round', look: 'Compare it with its twin beside it.' },
-  'chip-pin': { title: 'The chip’s pin for it', look: 'Level on the pin itself while it should work.', needs: CHIPS },
+  'chip-pin': { title: 'The chip’s pin for it', look: 'Level on the pin itself while it should work.', needs: CHIP_KINDS },
   exchanged: { title: 'Two parts exchanged', look: 'Compare both with the list.' },
   strap: { title: 'A strap or option jumper', look: 'Its position against the instructions.' },
   value: { title: 'A wrong value', look: 'Read the parts that set it again: range, time, threshold. Measure one leg lifted.' },
@@ -71,7 +71,7 @@ const CAUSES = {
     needs: ['electrolytic', 'diode'],
   },
   ground: { title: 'A ground missing', look: 'Millivolts between the grounds of both ends while it works.' },
-  decoupling: { title: 'Decoupling missing', look: 'Is the small capacitor at each chip’s supply there?', needs: CHIPS },
+  decoupling: { title: 'Decoupling missing', look: 'Is the small capacitor at each chip’s supply there?', needs: CHIP_KINDS },
   'output-stage': { title: 'Output stage destroyed', look: 'Output transistors or the driver with the diode test.' },
   probes: { title: 'Probes exchanged', look: 'Red to the point, black to ground, and read again.' },
   'probe-contact': { title: 'Probe on mask or flux', look: 'Press the tip into the solder, and read again.' },

@@ -103,6 +103,7 @@ export function drawnPart(line: Line, ref: Ref): DrawnPart | null {
     case 'regulator':
     case 'timer':
     case 'ic':
+    case 'microcontroller':
       return chip(line, ref);
     default:
       return null;

@@ -258,7 +258,7 @@ const LIT = 3e-4;
 
 /** Loads between two outputs of chips: both ends sit at the same volts. */
 function bridgePairs(known: Known, circuit: Circuit, volts: Readonly<Record<string, number>>): [string, string, string][] {
-  const chips = refsOf(known.lines, 'opamp', 'ic');
+  const chips = refsOf(known.lines, 'opamp', 'ic', 'microcontroller');
   const driven = new Set(
     circuit.parts
       .filter(

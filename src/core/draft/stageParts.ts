@@ -1,3 +1,4 @@
+import { CHIP_KINDS } from '../vocabulary';
 import type { Check, Line, MeasureCheck, ObserveCheck, Owned, Ref, Sheet, Stage } from '../kit';
 
 /** What a ladder is proposed from. */
@@ -30,22 +31,7 @@ export const slug = (text: string) =>
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-|-$/g, '') || 'x';
 
-const POLARISED: readonly Line['kind'][] = [
-  'electrolytic',
-  'diode',
-  'zener',
-  'led',
-  'npn',
-  'pnp',
-  'nmos',
-  'pmos',
-  'njf',
-  'pjf',
-  'regulator',
-  'opamp',
-  'timer',
-  'ic',
-];
+const POLARISED: readonly Line['kind'][] = ['electrolytic', 'diode', 'zener', 'led', 'npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf', 'regulator', ...CHIP_KINDS];
 
 /** Look before anything is switched on. */
 export function lookStage(lines: readonly Line[], fits: readonly Ref[]): Stage {

@@ -1,7 +1,7 @@
 import { addParts, type Circuit, findPart, type Model, type Part, PINS, removeParts, replacePart, type Semiconductor, withValue } from '../circuit';
 import { OPAMP_PINS } from '../vocabulary';
 import type { Board, BoardPart } from './board';
-import { isDip, portNets, rewirePorts } from './chip';
+import { blankChip, isDip, portNets, railsOf, rewirePorts } from './chip';
 import type { Fault } from './fault';
 import { faultOfSeveral } from './several';
 
@@ -71,10 +71,11 @@ function applyToPart(
   place: BoardPart,
   fault: Exclude<Fault, { kind: 'healthy' | 'bridge' | 'swapped' | 'strap' }>,
 ): Circuit {
-  if (fault.kind === 'stuck') return stuck(circuit, place, fault.detail.level);
   if (place.kind === 'opamp' && fault.kind === 'open-pin')
     return loosePort(circuit, place, (OPAMP_PINS as readonly string[]).indexOf(fault.detail.pin), fault.detail.pin);
   if (place.kind === 'chip') return chipFault(circuit, place, fault);
+  if (fault.kind === 'stuck') return stuck(circuit, place, fault.detail.level);
+  if (fault.kind === 'blank') return blankChip(circuit, place.element);
   if (place.elements) return faultOfSeveral(circuit, place, fault);
   const part = findPart(circuit, place.element);
   if (!part) return circuit;
@@ -223,7 +224,7 @@ function stuck(circuit: Circuit, place: BoardPart, level: 'high' | 'low'): Circu
 const loosePort = (circuit: Circuit, place: BoardPart, port: number, pin: string): Circuit =>
   rewirePorts(circuit, place.element, (p) => (p === port ? `${place.element}~${pin}` : undefined));
 
-/** A chip that is missing or dead, has a loose pin, or (with three legs) sits the wrong way round or is shorted through. */
+/** A chip that is missing or dead, blank, has a loose pin or a stuck output, or (with three legs) sits the wrong way round or is shorted through. */
 function chipFault(circuit: Circuit, place: BoardPart, fault: Exclude<Fault, { kind: 'healthy' | 'bridge' | 'swapped' }>): Circuit {
   const nets = portNets(circuit, place.element);
   const net = (pin: string) => nets.get(Number(pin) - 1);
@@ -234,6 +235,15 @@ function chipFault(circuit: Circuit, place: BoardPart, fault: Exclude<Fault, { k
       return loosePort(circuit, place, Number(fault.detail.pin) - 1, fault.detail.pin);
     case 'turned':
       return rewirePorts(circuit, place.element, (port) => nets.get(isDip(circuit, place.element) ? (port + nets.size / 2) % nets.size : 2 - port));
+    case 'blank':
+      return blankChip(circuit, place.element);
+    case 'stuck': {
+      const rails = railsOf(circuit, place.element);
+      const output = fault.detail.pin === undefined ? undefined : net(fault.detail.pin);
+      return !rails || output === undefined
+        ? circuit
+        : addParts(circuit, [resistor(place.element + SHORT, output, fault.detail.level === 'high' ? rails.high : rails.low, SHORT_OHMS)]);
+    }
     case 'short-pins': {
       const [a, b] = fault.detail.pins.map(net);
       return a === undefined || b === undefined ? circuit : addParts(circuit, [resistor(place.element + SHORT, a, b, SHORT_OHMS)]);

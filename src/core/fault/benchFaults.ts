@@ -1,6 +1,6 @@
 import { type Circuit, findPart, isRunning } from '../circuit';
 import type { Board, BoardPart, BoardStrap } from './board';
-import { isDip, portNets } from './chip';
+import { drivenPorts, isDip, makesSomething, portNets, railsOf } from './chip';
 import type { Fault } from './fault';
 import { isFitted, listFaults } from './list';
 import { commonNet, legPins } from './several';
@@ -12,7 +12,7 @@ const LEAKY = new Set<BoardPart['kind']>(['capacitor', 'electrolytic']);
 /**
  * All single faults of a board on a bench, healthy first: those of `listFaults`, and those that a parts list cannot tell of.
  * Supplies that are not connected, sag or are the wrong way round; leaky capacitors, and in circuits that move such of a wrong
- * decade; chips turned in their holes or in each other's sockets; legs of networks and ends of tracks; jumpers in another position.
+ * decade; chips turned in their holes or in each other's sockets, with an output stuck, or without their program; legs of networks and ends of tracks; jumpers in another position.
  */
 export function listBenchFaults(circuit: Circuit, board: Board): Fault[] {
   const fitted = board.parts.filter((p) => isFitted(circuit, p));
@@ -36,7 +36,7 @@ function otherStraps({ option, choice, links }: BoardStrap): Fault[] {
 
 function ownFaults(circuit: Circuit, part: BoardPart, moves: boolean): Fault[] {
   const parts = [part.ref] as const;
-  const plain = (...kinds: ('no-supply' | 'low-supply' | 'reversed-supply' | 'leaky' | 'turned')[]) =>
+  const plain = (...kinds: ('no-supply' | 'low-supply' | 'reversed-supply' | 'leaky' | 'turned' | 'blank')[]) =>
     kinds.map((kind): Fault => ({ kind, parts, detail: {} }));
   if (part.kind === 'supply') return plain('no-supply', 'low-supply', ...(isDirect(circuit, part) ? (['reversed-supply'] as const) : []));
   if (LEAKY.has(part.kind))
@@ -46,12 +46,25 @@ function ownFaults(circuit: Circuit, part: BoardPart, moves: boolean): Fault[] {
         ? DECADES.map((by): Fault => ({ kind: 'wrong-value', parts, detail: { value: Number((part.value! * by).toPrecision(12)) } }))
         : []),
     ];
-  if (part.kind === 'chip') return isDip(circuit, part.element) ? plain('turned') : [];
+  if (part.kind === 'chip')
+    return [
+      ...(isDip(circuit, part.element) ? plain('turned') : []),
+      ...(part.programmed && makesSomething(circuit, part.element) ? plain('blank') : []),
+      ...stuckOutputs(circuit, part),
+    ];
   if (part.elements) {
     const legs = legPins(circuit, part).map((pin): Fault => ({ kind: 'open-pin', parts, detail: { pin } }));
     return [...legs, ...(commonNet(circuit, part) === null ? [] : plain('turned'))];
   }
   return [];
+}
+
+/** Each output of a chip destroyed: joined to what feeds it, or to ground. */
+function stuckOutputs(circuit: Circuit, { element, ref }: BoardPart): Fault[] {
+  if (railsOf(circuit, element) === null) return [];
+  return drivenPorts(circuit, element).flatMap((port) =>
+    (['high', 'low'] as const).map((level): Fault => ({ kind: 'stuck', parts: [ref], detail: { level, pin: String(port + 1) } })),
+  );
 }
 
 /** A supply of DC volts: only such a one can be the wrong way round. */

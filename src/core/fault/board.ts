@@ -14,6 +14,8 @@ export interface BoardPart {
   /** A control, a row of resistors, or something that hangs on the board from outside: it fits no other part's place. */
   readonly body?: 'control' | 'network' | 'outside' | undefined;
   readonly kind: BoardKind;
+  /** A chip does what a program in it says: it may be blank. */
+  readonly programmed?: boolean | undefined;
   /** Nominal value, SI; null for parts that have a model instead. */
   readonly value: number | null;
   /** Model name for semiconductors. */

@@ -1,7 +1,7 @@
 /** A kind of fault and its place. Exactly these can be put into a circuit; `parts` are refs of the board. */
 export type Fault =
   | Shape<'healthy', readonly []>
-  | Shape<'open' | 'short' | 'reversed' | 'turned' | 'weak' | 'leaky' | 'no-supply' | 'low-supply' | 'reversed-supply', readonly [string]>
+  | Shape<'open' | 'short' | 'reversed' | 'turned' | 'weak' | 'leaky' | 'no-supply' | 'low-supply' | 'reversed-supply' | 'blank', readonly [string]>
   | Shape<'open-pin', readonly [string], { readonly pin: string }>
   | Shape<'short-pins', readonly [string], { readonly pins: readonly [string, string] }>
   | Shape<'wrong-value', readonly [string], { readonly value: number }>
@@ -11,7 +11,7 @@ export type Fault =
   | Shape<'bridge', readonly [], { readonly nets: readonly [string, string] }>
   /** A jumper or strap in another position than the option's choice says. */
   | Shape<'strap', readonly [], { readonly option: string; readonly choice: string }>
-  | Shape<'stuck', readonly [string], { readonly level: 'high' | 'low' }>;
+  | Shape<'stuck', readonly [string], { readonly level: 'high' | 'low'; readonly pin?: string | undefined }>;
 
 interface Shape<K extends string, P extends readonly string[], D extends object = Record<string, never>> {
   readonly kind: K;
@@ -40,6 +40,7 @@ export const FAULT_KINDS = [
   'low-supply',
   'reversed-supply',
   'strap',
+  'blank',
 ] as const satisfies readonly FaultKind[];
 
 export const HEALTHY: Fault = { kind: 'healthy', parts: [], detail: {} };

@@ -40,8 +40,10 @@ export function faultTitle(fault: Fault, unit: FaultUnit = 'ohm'): string {
       return `${fault.parts[0]} sags`;
     case 'strap':
       return `The jumper of “${fault.detail.option}” stands at “${fault.detail.choice}”`;
+    case 'blank':
+      return `${fault.parts[0]} is not programmed`;
     case 'stuck':
-      return `${fault.parts[0]} is stuck ${fault.detail.level}`;
+      return `${fault.parts[0]}${fault.detail.pin === undefined ? '' : `: ${pin(fault.detail.pin)}`} is stuck ${fault.detail.level}`;
     case 'wrong-type':
       return fault.parts.length === 2 ? `${fault.parts[0]} and ${fault.parts[1]} exchanged` : `${fault.parts[0]} is of the other polarity`;
   }

@@ -112,6 +112,11 @@ function adviceOn(fault: Fault): Omit<FaultWords, 'title'> {
         cause: 'a jumper, strap or solder bridge in another position than was chosen',
         remedy: `Look where the jumper or strap of “${fault.detail.option}” sits, and set it as it was chosen; or note the choice that the board really has.`,
       };
+    case 'blank':
+      return {
+        cause: 'supplied without its program, or with an old one',
+        remedy: `Supply right, clock and reset right, and ${fault.parts[0]} drives nothing: ask the maker whether it comes programmed, or program it.`,
+      };
     case 'stuck':
       return {
         cause: 'the chip is destroyed',

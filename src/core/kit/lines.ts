@@ -1,4 +1,4 @@
-import { ANY_LED, DIODE_FORWARD, factsOf, LED_FORWARD, type PartMode, unitOf } from '../vocabulary';
+import { ANY_LED, CHIP_KINDS, DIODE_FORWARD, factsOf, LED_FORWARD, type PartMode, unitOf } from '../vocabulary';
 import type { Unit } from '../quantity';
 import type { Line, Ref } from './sheet';
 import type { BoardState } from './board';
@@ -74,6 +74,6 @@ export function absentRefs(
 /** Chips that go into sockets: those of a list that has sockets. Regulators and parts in a transistor's body are soldered in. */
 export function socketedChips(lines: readonly Line[]): Ref[] {
   const sockets = lines.filter((l) => l.kind === 'socket').reduce((n, l) => n + Math.max(l.quantity, l.refs.length), 0);
-  const chips = lines.filter((l) => !l.notFitted && !/TO-?\d|SOT/i.test(l.package ?? '')).filter((l) => ['opamp', 'timer', 'ic'].includes(l.kind));
+  const chips = lines.filter((l) => !l.notFitted && !/TO-?\d|SOT/i.test(l.package ?? '')).filter((l) => CHIP_KINDS.includes(l.kind));
   return sockets === 0 ? [] : chips.flatMap((l) => l.refs);
 }

@@ -1,7 +1,7 @@
 import { deriveExchanged, deriveTray, foundWay, isSeenTo, type KitState, type Line, type Ref } from '../kit';
 import { fittingFacts } from '../plan';
 import { print } from '../quantity';
-import { factsOf } from '../vocabulary';
+import { CHIP_KINDS, factsOf } from '../vocabulary';
 import { lineTitle } from './lineWords';
 import type { LookItem } from './look';
 import { hasWayRound, orientationCard } from './orientation';
@@ -12,7 +12,7 @@ const boardsOf = (kit: KitState): readonly (readonly [id: string, suffix: string
 
 /** The bare board, before anything is soldered (common practice, no source). */
 export function bareBoardItems(kit: KitState): LookItem[] {
-  const chips = kit.sheet.lines.some((l) => ['opamp', 'timer', 'ic'].includes(l.kind));
+  const chips = kit.sheet.lines.some((l) => CHIP_KINDS.includes(l.kind));
   return boardsOf(kit).flatMap(([board, suffix]) => {
     const item = (name: string, title: string, good: string, remedy: string, weight: number): LookItem => ({
       id: `bare/${board}/${name}`,
@@ -75,7 +75,7 @@ export function bareBoardItems(kit: KitState): LookItem[] {
 
 /** Harm of a part that sits the wrong way round. */
 function harmOf({ kind }: Line): number {
-  if (kind === 'electrolytic' || kind === 'regulator' || kind === 'opamp' || kind === 'timer' || kind === 'ic') return 6;
+  if (kind === 'electrolytic' || kind === 'regulator' || CHIP_KINDS.includes(kind)) return 6;
   if (kind === 'led') return 3;
   return 4;
 }

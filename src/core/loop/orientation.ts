@@ -110,6 +110,7 @@ const CARDS: Readonly<Record<LineKind, OrientationCard>> = {
   pjf: FET,
   opamp: CHIP,
   ic: CHIP,
+  microcontroller: CHIP,
   crystal: {
     probes: null,
     rule: 'Either way round; a can oscillator has pin 1 at its square corner.',

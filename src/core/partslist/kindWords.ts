@@ -122,6 +122,10 @@ const FINE_WORDS: Readonly<Record<FreeKind, readonly (readonly [RegExp, LineKind
   ],
   XTAL: [],
   IC: [
+    [
+      /\bmi[ck]ro-?(?:controller|processor|kontroller|contrôleur|controlador)|\bmcu\b|запрограммирован|микроконтроллер|单片机|マイコン|(?:pre-?)?programm(?:ed|iert|é)/iu,
+      'microcontroller',
+    ],
     [/regulator|spannungsregler|régulateur|стабилизатор напр|稳压(?:器|芯片)|レギュレータ|\b78[LM]?\d\d\b|\b79[LM]?\d\d\b|\b(?:lm|la)?317\b/i, 'regulator'],
     [/\b(?:ne|lm|tlc|icm|ka)?7?555\b|timer chip|定时器/i, 'timer'],
     [/op-?amp|operational|comparator|komparator|operationsverst|运放|运算|比较器|операцион|オペアンプ/i, 'opamp'],

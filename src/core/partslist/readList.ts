@@ -193,7 +193,7 @@ function readRow(row: TableRow, columns: Columns, circuit: Circuit | null, state
   });
 }
 
-const TYPED = new Set<LineKind>(['diode', 'npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf', 'opamp', 'regulator', 'timer', 'ic']);
+const TYPED = new Set<LineKind>(['diode', 'npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf', 'opamp', 'regulator', 'timer', 'ic', 'microcontroller']);
 const withBoard = (board: string, ref: string) =>
   board === '' || ref.includes(':')
     ? ref

@@ -1,4 +1,5 @@
 import { type FittingSchool, type KitState, type Line, type Ref, socketedChips, type Stage } from '../kit';
+import { CHIP_KINDS } from '../vocabulary';
 import { circuitBlocks } from './blocks';
 import { fittingFacts } from './bodies';
 import { type Edge, inOrder, type Node } from './order';
@@ -249,8 +250,7 @@ function remarksOf(sheet: Sheet, ids: readonly string[], stageOf: ReadonlyMap<Re
       'The stages of this kit fit everything at once: the blocks follow one another, and nothing is tested between them. Give each block a stage of its own.',
     ];
   const chips = new Set(socketedChips(sheet.lines));
-  const soldered =
-    school === 'blocks' ? [] : sheet.lines.filter((l) => ['opamp', 'timer', 'ic'].includes(l.kind)).flatMap((l) => l.refs.filter((r) => !chips.has(r)));
+  const soldered = school === 'blocks' ? [] : sheet.lines.filter((l) => CHIP_KINDS.includes(l.kind)).flatMap((l) => l.refs.filter((r) => !chips.has(r)));
   return soldered.length === 0
     ? remarks
     : [

@@ -1,8 +1,9 @@
 import type { FittingSchool, Line } from '../kit';
+import { CHIP_KINDS } from '../vocabulary';
 import { fittingFacts } from './bodies';
 
 const PASSIVE = new Set<Line['kind']>(['resistor', 'network', 'capacitor', 'inductor', 'trimmer', 'thermistor', 'ldr', 'fuse', 'crystal', 'link', 'socket']);
-const CHIPS = new Set<Line['kind']>(['opamp', 'timer', 'ic']);
+const CHIPS: ReadonlySet<Line['kind']> = new Set(CHIP_KINDS);
 const PLAIN = new Set<Line['kind']>(['electrolytic', 'connector', 'switch', 'relay', 'lamp', 'mechanical', 'other']);
 
 /** How much heat, static or a mistake harms a part: passives, what stands in the way, semiconductors, chips, LEDs. */

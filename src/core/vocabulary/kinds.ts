@@ -78,6 +78,7 @@ export const KIND_FACTS = {
   regulator: { ...nothing, word: 'voltage regulator', tolerance: about(0.04), board: 'chip' },
   timer: { ...nothing, word: 'timer chip', board: 'chip' },
   ic: { ...nothing, word: 'chip', board: 'chip' },
+  microcontroller: { ...nothing, word: 'microcontroller', board: 'chip' },
   socket: { ...nothing, word: 'socket' },
   crystal: { ...nothing, word: 'crystal', unit: 'Hz', tolerance: about(0.0001) },
   connector: { ...nothing, word: 'connector' },
@@ -89,6 +90,9 @@ export const KIND_FACTS = {
 
 export type LineKind = keyof typeof KIND_FACTS;
 export const LINE_KINDS = Object.keys(KIND_FACTS) as readonly LineKind[];
+
+/** Chips with legs in rows; regulators look like transistors. */
+export const CHIP_KINDS: readonly LineKind[] = ['opamp', 'timer', 'ic', 'microcontroller'];
 
 /** Facts of a kind, in the general type. */
 export const factsOf = (kind: LineKind): KindFacts => KIND_FACTS[kind];

@@ -232,6 +232,7 @@ function byKind({ kind, value }: Described, words: string): Package {
     case 'opamp':
     case 'timer':
       return dipOf(pinCount(words) ?? (/324|339|347|074|084|\bquad/i.test(words) ? 14 : 8));
+    case 'microcontroller':
     case 'ic': {
       const pins = pinCount(words);
       if (pins !== null) return dipOf(pins);

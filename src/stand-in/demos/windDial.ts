@@ -59,7 +59,7 @@ const LINES: readonly Line[] = [
   typed('d-green', 'led', 'LED green', ['D:D2'], { colour: 'green' }),
   typed('d-red', 'led', 'LED red', ['D:D3'], { colour: 'red' }),
   typed('d-reg', 'regulator', '7805-like regulator', ['D:U2'], { package: 'TO-220' }),
-  typed('d-ctl', 'ic', 'Controller, programmed', ['D:U1'], { package: 'DIP-8' }),
+  typed('d-ctl', 'microcontroller', 'Controller, programmed', ['D:U1'], { package: 'DIP-8' }),
   typed('d-sk', 'socket', 'Socket, 8 pins', ['D:SK1']),
   typed('lead', 'connector', 'Lead, 3 wires', ['D:J1', 'M:J1']),
 ];

@@ -4,7 +4,7 @@ import type { Consequence, ConsequenceText, Supposition, Swept } from '@/core/co
 import type { KitState, Line } from '@/core/kit';
 import { parseQuantity, type Unit } from '@/core/quantity';
 import { circuitOf, controlOf } from '@/core/stage';
-import { factsOf } from '@/core/vocabulary';
+import { CHIP_KINDS, factsOf } from '@/core/vocabulary';
 import { ask as askWorker, Cancelled, stopAsking } from '@/store/results';
 import { useWindows } from '../results/useWindows';
 
@@ -38,7 +38,7 @@ export interface WhatIfValues {
 /** What is supposed, and what the workers make of it. */
 export function useWhatIf(kit: KitState) {
   const windows = useWindows(kit) ?? {};
-  const lines = kit.sheet.lines.filter((l) => factsOf(l.kind).board !== null || l.kind === 'opamp' || l.kind === 'ic');
+  const lines = kit.sheet.lines.filter((l) => factsOf(l.kind).board !== null || CHIP_KINDS.includes(l.kind));
   const supplies = [...new Set(kit.sheet.stages.flatMap((s) => s.supplies.map((x) => x.source)))];
   const refs = [...lines.flatMap((l) => l.refs), ...supplies];
   const [form] = Form.useForm<WhatIfValues>();
@@ -118,7 +118,7 @@ function changesOf(line: Line | undefined, control: boolean): Change[] {
   if (!line || control) return ['value', 'swept'];
   const valued: Change[] = VALUED.includes(factsOf(line.kind).unit) ? ['value', 'swept'] : [];
   const round: Change[] = POLARISED.includes(line.kind) || THREE_LEGGED.includes(line.kind) ? ['round'] : [];
-  const exchanged: Change[] = line.kind === 'opamp' || line.kind === 'ic' ? [] : ['exchanged'];
+  const exchanged: Change[] = CHIP_KINDS.includes(line.kind) ? [] : ['exchanged'];
   return [...valued, 'removed', ...round, ...exchanged];
 }
 

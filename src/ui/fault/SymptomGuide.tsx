@@ -2,6 +2,7 @@ import { Progress } from 'antd';
 import { useMemo } from 'react';
 import { rankCauses, type Symptom, SYMPTOMS } from '@/core/diagnose';
 import type { KitState } from '@/core/kit';
+import { CHIP_KINDS } from '@/core/vocabulary';
 import { useBench } from '@/store/bench';
 import { YesNo } from '../form/YesNo';
 import zones from '../shell/zones.module.css';
@@ -67,6 +68,6 @@ export function SymptomGuide({ kit }: { kit: KitState }) {
 }
 
 const chipsOf = (kit: KitState): string => {
-  const refs = kit.sheet.lines.flatMap((l) => (['opamp', 'timer', 'ic', 'regulator'].includes(l.kind) ? l.refs : []));
+  const refs = kit.sheet.lines.flatMap((l) => (CHIP_KINDS.includes(l.kind) || l.kind === 'regulator' ? l.refs : []));
   return refs.length === 0 ? 'every active part' : refs.slice(0, 6).join(', ');
 };

@@ -2,6 +2,7 @@ import { type KeyboardEvent, useMemo, useState } from 'react';
 import { type MarkingKind, readMarking, type Target } from '@/core/loop';
 import { type KitState, type Line, patch } from '@/core/kit';
 import type { Colour } from '@/core/marking';
+import { CHIP_KINDS } from '@/core/vocabulary';
 import { useBench } from '@/store/bench';
 
 /** Short names of the colours, as one types them. */
@@ -25,7 +26,7 @@ function kindFor(line: Line | null): MarkingKind {
   if (line?.kind === 'capacitor' || line?.kind === 'electrolytic') return 'capacitor';
   if (line?.kind === 'inductor') return 'coil';
   if (line?.kind === 'resistor') return /0402|0603|0805|1206/.test(line.package ?? '') ? 'chip' : 'bands';
-  return line?.kind === 'trimmer' ? 'chip' : line?.kind === 'ic' || line?.kind === 'opamp' ? 'date' : 'bands';
+  return line?.kind === 'trimmer' ? 'chip' : line && CHIP_KINDS.includes(line.kind) ? 'date' : 'bands';
 }
 
 export interface ReaderProps {

@@ -1,5 +1,6 @@
 import { connectionsOf, GROUND, insertBlock, readSpiceNumber } from '../../circuit';
 import type { Line, LineKind, Ref } from '../../kit';
+import { CHIP_KINDS } from '../../vocabulary';
 import type { TemplateLook, TemplateText } from './template';
 
 /** A part that a template wants: one or several cards (a control has two) with one job. */
@@ -16,7 +17,7 @@ export interface Role {
 /** Which ref of the list fills each role; `null` leaves it to the template's own part. */
 export type Filled = Readonly<Record<Ref, Ref | null>>;
 
-const CHIPS: readonly LineKind[] = ['opamp', 'regulator', 'ic', 'timer'];
+const CHIPS: readonly LineKind[] = [...CHIP_KINDS, 'regulator'];
 /** Kinds by the letter of a card; what a role's words say comes first. */
 const KINDS: Readonly<Record<string, readonly LineKind[]>> = {
   R: ['resistor', 'relay', 'ldr', 'thermistor', 'lamp', 'fuse', 'link', 'switch', 'other'],
@@ -37,7 +38,7 @@ const BY_JOB: readonly (readonly [RegExp, readonly LineKind[]])[] = [
   [/lamp/i, ['lamp', 'other']],
   [/^regulator$/i, ['regulator', 'ic']],
   [/^zener$/i, ['zener']],
-  [/\bchip$/i, ['ic', 'opamp', 'timer']],
+  [/\bchip$/i, ['ic', 'opamp', 'timer', 'microcontroller']],
   [/^(?:LED|LED \d|.* LED|.*light|shows the relay)$/i, ['led']],
 ];
 
