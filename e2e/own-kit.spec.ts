@@ -82,6 +82,40 @@ test('a short on the board: the supply stands in its limit, which is said, and t
   await expect(suspects(page).first()).toContainText('C1 is shorted');
 });
 
+test('a microcontroller without its program: its outputs hang on nothing, and it is named beside what reads the same', async ({ page }) => {
+  const list = 'refs,kind,value,tolerance,qty\nR1,resistor,470,5%,1\nR2,resistor,10k,1%,1\nR3,resistor,1k,5%,1\nD1,LED,red,,1\nU1,microcontroller,"programmed, 8 pins",,1\n';
+  const deck = `Blinker without a clock
+V1 vcc 0 5
+XU1 vcc 0 in o1 o2 CHIP
+R1 o1 la 470
+D1 la 0 LRED
+R2 vcc in 10k
+R3 o2 0 1k
+.subckt CHIP vdd gnd in out1 out2
+Rq vdd gnd 2k
+Rin in gnd 1MEG
+E1 x1 gnd vdd gnd 1
+Ro1 x1 out1 40
+E2 x2 gnd vdd gnd 0.5
+Ro2 x2 out2 40
+.ends CHIP
+.model LRED D(IS=7.7E-18 N=2 RS=2)
+.end`;
+  await makeKit(page, 'Blinker', list, deck);
+  expect((await storedKit(page)).sheet.lines.map((l) => l.kind)).toContain('microcontroller');
+  // Its own 2 kΩ and the pull-up draw as ever; both outputs are dead.
+  await readFirstPower(page, [[/current of V1/, '2.51m']]);
+  await readFirstPower(page, [
+    [/vcc/, '5.00'],
+    [/rail in/, '4.95'],
+    [/o1/, '0'],
+    [/o2/, '0'],
+  ]);
+  await toSuspects(page);
+  await expect(suspects(page).first()).toContainText('U1 is not programmed');
+  await expect(page.getByText(/ask the maker whether it comes programmed/).first()).toBeVisible();
+});
+
 test('refuses files that are no whole kit, says why, and changes nothing', async ({ page }) => {
   await page.goto('/');
   const cases: readonly (readonly [string, string])[] = [
