@@ -260,3 +260,48 @@ describe('a capacitor of a wrong decade', () => {
     expect(resting.suspects.flatMap((s) => s.faults).filter((f) => f.kind === 'wrong-value' && f.parts[0].startsWith('C'))).toEqual([]);
   });
 });
+
+test('a short on a board that should run: the supply stands in its limit, nothing beats, and the capacitor across it is found', () => {
+  const lines = [
+    line('resistor', 1000, 'R1', 'R2'),
+    line('resistor', 47000, 'R3', 'R4'),
+    line('capacitor', 1e-6, 'C1', 'C2'),
+    line('electrolytic', 1e-4, 'C3'),
+    { ...line('npn', null, 'Q1', 'Q2'), type: 'NS' },
+  ];
+  const volts = (net: string, mode: 'dcv' | 'frequency' = 'dcv') =>
+    ({ id: `${net} ${mode}`, what: 'measure', title: net, mode, red: { net }, black: { net: '0' } }) as const;
+  const limit = 0.1;
+  const flasher = kitOf(
+    sheetWith({
+      title: 'flasher with a reservoir',
+      lines,
+      circuit: { deck: FLASHER.replace('Q1 c1', 'C3 vcc 0 100u\nQ1 c1'), neighbours: [] },
+      stages: [
+        {
+          id: 'run',
+          title: 'Running',
+          kind: 'run',
+          fits: lines.flatMap((l) => l.refs),
+          supplies: [{ source: 'V1', volts: 9, limit }],
+          checks: [volts('vcc'), volts('c1'), volts('c1', 'frequency'), { ...volts('vcc'), id: 'current', mode: 'dca', source: 'V1' }],
+        },
+      ],
+    }),
+  );
+  const seen = { current: limit, 'vcc dcv': limit / 10, 'c1 dcv': limit / 10, 'c1 frequency': 0 };
+  const read = log(flasher, ...Object.entries(seen).map(([check, reading]) => ({ kind: 'read', stage: 'run', check, reading, meter: 'handheld' }) as const));
+  const investigation = investigationOf(read)!;
+  const { suspects } = findSuspects(investigation, diagnoserOf(investigation));
+  expect(suspects[0]!.faults.map(faultKey)).toEqual([faultKey({ kind: 'short', parts: ['C3'], detail: {} })]);
+  // With a healthy reservoir the same flasher beats: no short is thought of.
+  const beating = log(
+    flasher,
+    ...Object.entries({ current: 0.0165, 'vcc dcv': 9, 'c1 frequency': 15.2 }).map(
+      ([check, reading]) => ({ kind: 'read', stage: 'run', check, reading, meter: 'handheld' }) as const,
+    ),
+  );
+  const healthy = investigationOf(beating)!;
+  const shorted = findSuspects(healthy, diagnoserOf(healthy)).suspects.filter((s) => s.faults.some((f) => f.kind === 'short'));
+  expect(shorted.reduce((sum, s) => sum + s.probability, 0)).toBeLessThan(0.01);
+});

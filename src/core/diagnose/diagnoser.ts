@@ -1,15 +1,15 @@
 import { type Board, type Fault, faultKey, HEALTHY, listFaults } from '../fault';
 import { rangeFor } from '../meter';
 import { clustersOf } from './clusters';
-import { columnMoments, errorCovariance, FLOOR, type Noise, readingNoise, varianceOf } from './noise';
-import { logAnyLooks, logLooks, type Looked } from './looks';
-import { type Fit, fitSample, PointDensity } from '../statistics';
+import { columnMoments, FLOOR, type Noise, readingNoise, varianceOf } from './noise';
+import { logLooks, type Looked } from './looks';
 import type { Circuit, OrderCache } from '../circuit';
 import { type Percentiles, percentilesOf, readAlike, type Shown, withMeter } from './likeness';
 import { type Belief, bestReading, type FitWith, type NextReading } from './nextReading';
 import { groupsOf, type Group, likelyPairs, momentsOf, type Pair } from './pairs';
-import { badLogs, logSum, nearness, type OtherPoint, otherPoints, type Taken } from './badReadings';
-import { type BadReading, namedBad, nearestOf, NO_WAY, type Posterior, posteriorOf, type Scored, type Way } from './posterior';
+import { nearness, otherPoints, type Taken } from './badReadings';
+import { type BadReading, namedBad, nearestOf, type Posterior, posteriorOf } from './posterior';
+import { type Candidate, type Component, FEWEST_TO_CONTRADICT, fitReadings, scoreAll, type Scoring } from './scoring';
 import {
   type Evidence,
   FaultSampler,
@@ -45,12 +45,6 @@ const LEAST_WEIGHED = 1e-3;
 const MOST_WEIGHED = 60;
 /** Specimens of a pair that stays in question, per spread. */
 const PAIR_FINE = 32;
-/** How badly what nobody listed fits the best suspect: its squared distance lies anywhere up to this, evenly on a logarithmic scale. */
-const FARTHEST = 1e6;
-/** A reading that may be anything lies in a span of this width on the comparison scale. */
-const ANYWHERE = 7;
-/** Share of what nobody listed that shows at one place only. */
-const AT_ONE_PLACE = 0.03;
 /** Marginal screening: errors in units of the spread, capped so that one wild reading does not decide. */
 const SCREEN_CAP = 10;
 
@@ -109,48 +103,6 @@ const ALL_ALIKE: DiagnoserOptions = {
   faults: listFaults,
   effort: () => 1,
 };
-/** So far below the best in log mass nothing counts. */
-const NEGLIGIBLE = 25;
-/** Fewer specimens are no fit. */
-const FEWEST_FITTED = 8;
-/** With fewer readings nothing can contradict another. */
-const FEWEST_TO_CONTRADICT = 3;
-/** One way in which a fault may show: a sample of readings, and its share. */
-interface Component {
-  readonly sample: Sample;
-  readonly weight: number;
-  readonly spread: ModelSpread['id'];
-}
-
-/** Readings and looks as they are compared with a sample: their columns, what they show on the comparison scale, the meter's errors. */
-interface Seen {
-  readonly pick: readonly number[];
-  readonly y: Float64Array;
-  readonly noise: readonly Noise[];
-  readonly looked: readonly Looked[];
-  readonly taken: readonly Taken[];
-}
-
-/** A way in which a fault may show, fitted to the readings; logs of the belief in it before, with the looks, and with all readings good. */
-interface Fitted {
-  readonly sample: Sample;
-  readonly density: PointDensity;
-  readonly held: number;
-  readonly before: number;
-  readonly good: number;
-}
-
-interface Candidate {
-  /** None on the healthy board, two for a pair. */
-  readonly faults: readonly Fault[];
-  prior: number;
-  /** One component per spread and steady state; finer ones replace coarser ones. */
-  components: readonly Component[] | null;
-  /** The first, coarse ones: what is screened must not change by having been looked at closely. */
-  coarse: readonly Component[] | null;
-  fine: boolean;
-}
-
 /**
  * Bayes over all single faults of a board. Predictions do not depend on the readings: they are computed once per
  * board and kept, so that a new reading only costs densities.
@@ -171,7 +123,7 @@ export class Diagnoser {
   private readonly roughPairs = new Map<string, readonly Sample[]>();
   private readonly finePairs = new Map<string, readonly Component[]>();
   private readonly shown = new WeakMap<readonly Component[], readonly (Shown | null)[]>();
-  private readonly others: (index: number) => readonly OtherPoint[];
+  private readonly scoring: Scoring;
 
   private readonly problem: Problem;
 
@@ -198,7 +150,11 @@ export class Diagnoser {
     this.observables = observablesOf(problem);
     this.indexOf = new Map(this.observables.map((o, i) => [o.id, i]));
     this.lampColumns = new Map(lampsOf(problem).map((l, i) => [l.id, this.observables.length + i]));
-    this.others = otherPoints(this.observables, nearness(problem, this.observables));
+    this.scoring = {
+      badReading: options.badReading,
+      others: otherPoints(this.observables, nearness(problem, this.observables)),
+      ownNoise: (sample, index) => this.ownNoise(sample, index),
+    };
   }
 
   /** Takes other weights for the single faults and other efforts of readings: what each fault would show stays as it was worked out. */
@@ -231,19 +187,13 @@ export class Diagnoser {
   private sample(c: Candidate, count: number): void {
     let sampler = this.samplers.get(c);
     if (!sampler) {
-      sampler = new FaultSampler(this.problem, c.faults, this.orders, this.healthySampler);
+      sampler = this.samplerOf(c.faults);
       if (c.faults.length === 0) this.healthySampler = sampler;
       this.samplers.set(c, sampler);
     }
     c.fine = count >= FINE;
     // A first ranking is drawn from the widest spread alone: it only has to keep the true fault in.
-    const spreads = c.fine ? this.spreads : this.spreads.slice(-1);
-    const { states } = sampler;
-    c.components = spreads.flatMap((spread, k) =>
-      Array.from({ length: states }, (_, state) => sampler.draw(k * 1000, count, spread, state)).flatMap((sample) =>
-        clustersOf(sample).map((cluster): Component => ({ sample: cluster.sample, weight: (cluster.share * spread.weight) / states, spread: spread.id })),
-      ),
-    );
+    c.components = componentsOf(sampler, c.fine ? this.spreads : this.spreads.slice(-1), count);
     c.coarse ??= c.components;
     if (c.fine) this.samplers.delete(c);
   }
@@ -258,12 +208,12 @@ export class Diagnoser {
     const noise = seen.map((e, i) => this.noiseOf(pick[i]!, e.value, e.meter));
     this.refine(pick, y, noise, looked, progress);
     const taken = seen.map((e, i) => this.takenOf(e, pick[i]!, y[i]!, noise[i]!));
-    const read: Seen = { pick, y, noise, looked, taken };
-    const singles = this.score(this.candidates, read);
+    const read = { pick, y, noise, looked, taken };
+    const singles = scoreAll(this.candidates, read, this.scoring);
     const alone = posteriorOf(singles, [], pick.length);
     const doubted = alone.unexplained > PAIRS_WHEN.unexplained || namedBad(alone, seen).some((b) => b.probability > PAIRS_WHEN.bad);
     const pairs = doubted && this.resting && pick.length >= FEWEST_TO_CONTRADICT ? this.pairsFor(pick, y, noise, progress) : [];
-    const all = pairs.length === 0 ? alone : posteriorOf(singles, this.score(pairs, read), pick.length);
+    const all = pairs.length === 0 ? alone : posteriorOf(singles, scoreAll(pairs, read, this.scoring), pick.length);
     const whole = all.scored.map((s, i) => ({ faults: s.candidate.faults, probability: all.masses[i]!.reduce((p, q) => p + q, 0) }));
     whole.sort((p, q) => q.probability - p.probability);
     return {
@@ -286,30 +236,20 @@ export class Diagnoser {
     const found = likelyPairs(this.groups, momentsOf(healthy.sample), seen, (pair, count) => this.drawPair(pair, count, spread), progress);
     return found.map(({ pair, prior }): Candidate => {
       const key = keyOf(pair);
-      const components = this.finePairs.get(key) ?? this.samplePair(pair);
+      const components = this.finePairs.get(key) ?? componentsOf(this.samplerOf(pair), this.spreads, PAIR_FINE);
       this.finePairs.set(key, components);
       return { faults: pair, prior: prior * PRIOR_PAIR, components, coarse: null, fine: true };
     });
   }
 
-  private samplePair(pair: Pair): Component[] {
-    const sampler = new FaultSampler(this.problem, pair, this.orders, this.healthySampler);
-    const weigh = (spread: ModelSpread) => spread.weight / sampler.states;
-    return this.spreads.flatMap((spread, k) =>
-      Array.from({ length: sampler.states }, (_, state) => ({
-        sample: sampler.draw(k * 1000, PAIR_FINE, spread, state),
-        weight: weigh(spread),
-        spread: spread.id,
-      })),
-    );
-  }
+  private samplerOf = (faults: readonly Fault[]) => new FaultSampler(this.problem, faults, this.orders, this.healthySampler);
 
   private drawPair(pair: Pair, count: number, spread: ModelSpread): readonly Sample[] {
     const key = `${count} ${keyOf(pair)}`;
     const known = this.roughPairs.get(key);
     const first = count === 1 ? NOMINAL_SPECIMEN : 0;
     if (known) return known;
-    const sampler = new FaultSampler(this.problem, pair, this.orders, this.healthySampler);
+    const sampler = this.samplerOf(pair);
     const samples = Array.from({ length: sampler.states }, (_, state) => sampler.draw(first, count, spread, state));
     this.roughPairs.set(key, samples);
     return samples;
@@ -319,47 +259,6 @@ export class Diagnoser {
     const observable = this.observables[index]!;
     const range = rangeFor(e.meter ?? this.problem.meter, observable.mode, e.value === 'over' ? OVER[observable.mode] : e.value);
     return { observable, index, value: e.value, y, sd: Math.sqrt(varianceOf(noise)), step: range?.resolution ?? 1e-3 };
-  }
-
-  /**
-   * How well each way in which each of the faults may show explains the readings: all of them good, or one of them wrong.
-   * Wrong readings that could not come near the best of them are left out.
-   */
-  private score(candidates: readonly Candidate[], seen: Seen): Scored<Candidate>[] {
-    const fitted = candidates.map((c) => ({ c, ways: this.fitted(c, seen) }));
-    const best = Math.max(...fitted.flatMap((f) => f.ways.map((w) => w?.good ?? -Infinity)));
-    return fitted.map(({ c, ways }) => ({ candidate: c, ways: ways.map((w) => (w ? this.way(c, w, seen, best - NEGLIGIBLE) : NO_WAY)) }));
-  }
-
-  private fitted(c: Candidate, { pick, y, noise, looked }: Seen): (Fitted | null)[] {
-    return (c.components ?? []).map(({ sample, weight }) => {
-      const density = !c.fine || sample.rows < FEWEST_FITTED ? null : PointDensity.of(this.fit(sample, pick, noise), y);
-      if (!density) return null;
-      const held = Math.log(c.prior * weight);
-      const before = held + logLooks(sample, looked);
-      return { sample, density, held, before, good: before + density.log + Math.log(1 - this.badPrior(c)) };
-    });
-  }
-
-  /** A pair and a bad reading at once are not supposed. */
-  private badPrior = (c: Candidate): number => (c.faults.length > 1 ? 0 : this.options.badReading);
-
-  private way(c: Candidate, { sample, density, held, before, good }: Fitted, { pick, noise, looked, taken }: Seen, least: number): Way {
-    const all = density.logAfar(FARTHEST);
-    const one = logSum(pick.map((_, i) => density.logWithout(i))) - Math.log(pick.length * ANYWHERE);
-    const afar =
-      held + logAnyLooks(looked) + logSum([all + Math.log(1 - AT_ONE_PLACE), pick.length < FEWEST_TO_CONTRADICT ? -Infinity : one + Math.log(AT_ONE_PLACE)]);
-    const badPrior = this.badPrior(c);
-    if (badPrior <= 0 || pick.length < FEWEST_TO_CONTRADICT) return { good, log: good, bad: [], afar };
-    const fits = new Map<number, Fit>();
-    const withOther = (index: number) => {
-      const fit = fits.get(index) ?? this.fit(sample, [...pick, index], [...noise, this.ownNoise(sample, index)]);
-      fits.set(index, fit);
-      return fit;
-    };
-    const given = before + Math.log(badPrior);
-    const bad = badLogs(taken, density, this.others, withOther, least - given).map((b) => ({ ...b, log: b.log + given }));
-    return { good, bad, log: logSum([good, ...bad.map((b) => b.log)]), afar };
   }
 
   private ownNoise(sample: Sample, index: number): Noise {
@@ -418,10 +317,6 @@ export class Diagnoser {
     });
   }
 
-  private fit(sample: Sample, pick: readonly number[], noise: readonly Noise[]): Fit {
-    return fitSample(sample.values, sample.rows, sample.width, pick, errorCovariance(noise));
-  }
-
   /** Groups of faults that none of these readings tells apart, by their numbers; two or more in each. */
   alike(faults: readonly Fault[], ids: readonly string[]): number[][] {
     const points = ids.flatMap((id) => this.indexOf.get(id) ?? []);
@@ -472,12 +367,22 @@ export class Diagnoser {
     const askable = this.observables.flatMap((o, index) =>
       pick.includes(index) || (only && !only.includes(o.id)) ? [] : [{ id: o.id, index, effort: this.effort(o.mode) }],
     );
-    const fit: FitWith = (sample, columns) => this.fit(sample, [...pick, ...columns], [...noise, ...columns.map((i) => this.ownNoise(sample, i))]);
+    const fit: FitWith = (sample, columns) => fitReadings(sample, [...pick, ...columns], [...noise, ...columns.map((i) => this.ownNoise(sample, i))]);
     const points = askable.map((a) => a.index);
     const shown = suspects.map((c) => this.shownBy(c));
     const kin = shown.map((a, i) => shown.flatMap((b, j) => (i === j || readAlike(a, b, points) ? [j] : [])));
     return bestReading(beliefs, askable, fit, y, kin);
   }
+}
+
+/** Every way in which a fault may show: by spread and steady state, those specimens apart that do otherwise. */
+function componentsOf(sampler: FaultSampler, spreads: readonly ModelSpread[], count: number): Component[] {
+  const { states } = sampler;
+  return spreads.flatMap((spread, k) =>
+    Array.from({ length: states }, (_, state) => sampler.draw(k * 1000, count, spread, state)).flatMap((sample) =>
+      clustersOf(sample).map((cluster): Component => ({ sample: cluster.sample, weight: (cluster.share * spread.weight) / states, spread: spread.id })),
+    ),
+  );
 }
 
 /** Samples of the first spread that there is: of parts as the deck describes them, once they are drawn finely. */

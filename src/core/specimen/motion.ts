@@ -1,4 +1,4 @@
-import { type Circuit, UnsolvableError } from '../circuit';
+import { type Circuit, operatingPoint, UnsolvableError } from '../circuit';
 import { applyFaults, type Board, type Fault } from '../fault';
 import { readRunning, type RunningReadings } from './running';
 import { MODEL_SPREADS, type RunningObservable } from './problem';
@@ -64,6 +64,7 @@ export class FaultyMotion {
     const faulty = applyFaults(this.circuit, this.board, this.faults);
     const seconds = this.healthy?.seconds ?? this.seconds;
     try {
+      if (this.healthy && standsInLimit(faulty.circuit)) return this.resting(specimen);
       const run: RunningReadings = readRunning(faulty.circuit, this.observables, {
         ...(seconds === undefined ? {} : { seconds }),
         prepare: (system) => {
@@ -72,14 +73,26 @@ export class FaultyMotion {
         },
       });
       this.seconds ??= run.seconds;
-      if (run.stalled) {
-        const resting = this.atRest(specimen);
-        return resting && Float64Array.from(this.observables, (o) => resting.get(o.id) ?? 0);
-      }
+      if (run.stalled) return this.resting(specimen);
       return Float64Array.from(this.observables, (o) => toScale(o.mode, run.readings.get(o.id) ?? 0));
     } catch (error) {
       if (error instanceof UnsolvableError) return null;
       throw error;
     }
   }
+
+  private resting(specimen: number): Float64Array | null {
+    const resting = this.atRest(specimen);
+    return resting && Float64Array.from(this.observables, (o) => resting.get(o.id) ?? 0);
+  }
 }
+
+/** A supply that stands in its limit with the board at rest feeds nothing that could run (choice of this product). */
+function standsInLimit(circuit: Circuit): boolean {
+  const limited = circuit.parts.flatMap((p) => (p.kind === 'V' && p.limit !== undefined ? [{ name: p.name, limit: p.limit }] : []));
+  if (limited.length === 0) return false;
+  const { branches } = operatingPoint(circuit);
+  return limited.some(({ name, limit }) => Math.abs(branches[name]!) >= limit * (1 - AT_LIMIT));
+}
+/** So near its limit a supply stands in it, relative. */
+const AT_LIMIT = 1e-6;

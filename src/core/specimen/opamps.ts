@@ -51,9 +51,9 @@ export function opampSetters(system: System, circuit: Circuit, { element }: Boar
     if (part.name.endsWith(OFFSET)) return to((d, { opampOffset }) => (2 * d.value - 1) * opampOffset);
     switch (limitOf(part, circuit)) {
       case 'upper':
-        return to((d, { opampLimit }) => (2 * d.lot - 1) * opampLimit);
+        return to((d, { opampUpper: [low, high] }) => low + (high - low) * d.lot);
       case 'lower':
-        return to((d, { opampLimit }) => d.junction * opampLimit);
+        return to((d, { opampLower: [low, high] }) => low + (high - low) * d.junction);
       case null:
         return [];
     }

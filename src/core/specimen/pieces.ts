@@ -1,26 +1,6 @@
 import { type Circuit, ownerOf, type Part, type Semiconductor, type Source, VT, type Waveform } from '../circuit';
+import { MAKERS } from './makers';
 import { type Board, type BoardPart, elementsOfPart } from '../fault';
-
-/**
- * How far good parts differ from what the deck says, whoever made them (common practice, no source). A lot is one draw for
- * all parts of one model on a board, a piece one draw a part; factors are drawn evenly on a logarithmic scale.
- */
-const SPREADS = {
-  /** Saturation current of junctions: factor either way by lot, and by piece within it. */
-  saturation: { lot: 8, piece: 1.25 },
-  bipolar: { emission: [0.98, 1.05], early: [0.5, 2], resistance: [0.3, 3] },
-  diode: { emission: [0.9, 1.1], resistance: [0.3, 3] },
-  /** Forward volts of LEDs either way. */
-  led: { lot: 0.22, piece: 0.03 },
-  /** Share of a zener's voltage either way. */
-  zener: { lot: 0.05, piece: 0.02, resistance: [0.5, 3], saturation: [0.5, 2] },
-  /** Threshold volts either way about the middle of the range; transconductance as a factor. */
-  mosfet: { lot: 0.4, piece: 0.1, transconductance: [0.4, 2.5] },
-  /** Input offset volts either way, and how far the output's limits lie off. */
-  opamp: { offset: 0.005, upper: [-0.4, 0.4], lower: [0, 0.4] },
-  /** Share of a supply's voltage either way: bench supply, winding or battery. */
-  supply: 0.02,
-} as const;
 
 /** Share of a bench supply's current limit either way: it is set by a knob (common practice, no source). */
 export const LIMIT_SPREAD = 0.05;
@@ -100,7 +80,7 @@ function valueOf(part: Extract<Part, { kind: 'R' | 'C' | 'L' }>, piece: BoardPar
 }
 
 function supplied(part: Source, draw: Draws): Source {
-  const source = scaled(part, 1 + either(SPREADS.supply, draw('value')));
+  const source = scaled(part, 1 + either(MAKERS.supply, draw('value')));
   return part.limit === undefined ? source : { ...source, limit: part.limit * (1 + either(LIMIT_SPREAD, draw('limit'))) };
 }
 
@@ -125,7 +105,7 @@ const withParams = (part: Semiconductor, params: Readonly<Record<string, number>
 });
 
 const saturation = (carded: number, lot: string, ref: string, draw: Draws) =>
-  carded * factor(SPREADS.saturation.lot, draw(`${lot}:IS`)) * factor(SPREADS.saturation.piece, draw(`${ref}:IS`));
+  carded * factor(MAKERS.saturation.lot, draw(`${lot}:IS`)) * factor(MAKERS.saturation.piece, draw(`${ref}:IS`));
 
 function diodePiece(part: Semiconductor, piece: BoardPart): Piece {
   const { IS, N, RS, BV } = part.model.params as Record<'IS' | 'N' | 'RS' | 'BV', number>;
@@ -133,11 +113,11 @@ function diodePiece(part: Semiconductor, piece: BoardPart): Piece {
   const { ref } = piece;
   if (piece.kind === 'led')
     return (draw) => {
-      const volts = either(SPREADS.led.lot, draw(`${lot}:IS`)) + either(SPREADS.led.piece, draw(`${ref}:IS`));
+      const volts = either(MAKERS.led.lot, draw(`${lot}:IS`)) + either(MAKERS.led.piece, draw(`${ref}:IS`));
       return withParams(part, { IS: IS * Math.exp(-volts / (N * VT)) });
     };
   if (piece.kind === 'zener') {
-    const { zener } = SPREADS;
+    const { zener } = MAKERS;
     return (draw) =>
       withParams(part, {
         BV: BV * (1 + either(zener.lot, draw(`${lot}:BV`)) + either(zener.piece, draw(`${ref}:BV`))),
@@ -145,7 +125,7 @@ function diodePiece(part: Semiconductor, piece: BoardPart): Piece {
         IS: IS * logBetween(zener.saturation, draw(`${ref}:IS`)),
       });
   }
-  const { diode } = SPREADS;
+  const { diode } = MAKERS;
   return (draw) =>
     withParams(part, {
       IS: saturation(IS, lot, ref, draw),
@@ -158,7 +138,7 @@ function bipolarPiece(part: Semiconductor, piece: BoardPart): Piece {
   const { IS, NF, VAF, RC, RE, BF } = part.model.params as Record<'IS' | 'NF' | 'VAF' | 'RC' | 'RE' | 'BF', number>;
   const lot = part.model.name;
   const { ref, range } = piece;
-  const { bipolar } = SPREADS;
+  const { bipolar } = MAKERS;
   return (draw) =>
     withParams(part, {
       IS: saturation(IS, lot, ref, draw),
@@ -175,7 +155,7 @@ function fetPiece(part: Semiconductor, piece: BoardPart): Piece {
   const { ref, range } = piece;
   const { VTO, KP } = part.model.params as Record<'VTO' | 'KP', number>;
   if (part.kind === 'J') return (draw) => withParams(part, { VTO: range ? between(range, draw(`${ref}:VTO`)) : VTO });
-  const { mosfet } = SPREADS;
+  const { mosfet } = MAKERS;
   // Lists tell the threshold's size; a p-channel card has it negative.
   const middle = range ? ((range[0] + range[1]) / 2) * (piece.kind === 'pmos' && range[0] > 0 ? -1 : 1) : VTO;
   return (draw) =>
@@ -190,10 +170,10 @@ function insidePiece(part: Part, owner: BoardPart, circuit: Circuit): Piece | nu
   if (part.kind !== 'V') return null;
   const lot = owner.model ?? owner.ref;
   if (owner.kind === 'opamp') {
-    const { offset } = SPREADS.opamp;
+    const { offset } = MAKERS.opamp;
     if (part.name.endsWith(OFFSET)) return (draw) => ({ ...part, dc: either(offset, draw(`${owner.ref}:offset`)) });
     const end = limitOf(part, circuit);
-    return end && ((draw) => ({ ...part, dc: part.dc + between(SPREADS.opamp[end], draw(`${lot}:${end}`)) }));
+    return end && ((draw) => ({ ...part, dc: part.dc + between(MAKERS.opamp[end], draw(`${lot}:${end}`)) }));
   }
   return /\.v?ref$/i.test(part.name) ? (draw) => ({ ...part, dc: part.dc * (1 + between(owner.tolerance, draw(`${owner.ref}:reference`))) }) : null;
 }

@@ -1,3 +1,4 @@
+import { MAKERS } from './makers';
 import { type Circuit, isRunning, type SupplyState } from '../circuit';
 import type { Board } from '../fault';
 import type { MeterProfile } from '../meter';
@@ -73,7 +74,7 @@ export interface LotSpread {
 /** Least and most of a factor. */
 export type FactorRange = readonly [number, number];
 
-/** How far device models differ between makers; factors, and volts as half-ranges. */
+/** How far device models differ between makers; ranges are factors of the card, volts lie either way. */
 export interface ModelSpread {
   readonly id: 'as-carded' | 'other-maker';
   readonly weight: number;
@@ -81,26 +82,28 @@ export interface ModelSpread {
   readonly saturation: LotSpread;
   /** Forward volts of LEDs either way; null where their junctions vary like those of other diodes. */
   readonly ledVolts: LotSpread | null;
-  /** Emission coefficient of diodes moves by up to this share. */
-  readonly emissionShare: number;
+  /** Emission coefficient of diodes. */
+  readonly diodeEmission: FactorRange;
   /** Reverse current gain of bipolar transistors: sets how deep they saturate without load. */
   readonly reverseGainFactor: number;
-  /** Emission coefficient of bipolar transistors, as factors of the card; their Early voltage by this factor either way. */
+  /** Emission coefficient of bipolar transistors, and their Early voltage. */
   readonly bipolarEmission: FactorRange;
-  readonly earlyFactor: number;
+  readonly early: FactorRange;
   /** Series resistances. */
   readonly resistance: Readonly<Record<'diode' | 'zener' | 'bipolar', FactorRange>>;
-  /** Added to a zener's tolerance; a field effect transistor's threshold moves by up to this many volts, its transconductance by the factor. */
+  /** Added to a zener's tolerance; a field effect transistor's threshold moves by up to this many volts, and its transconductance. */
   readonly zenerShare: number;
   readonly thresholdVolts: number;
-  readonly transconductanceFactor: number;
-  readonly jfetFactor: number;
+  readonly transconductance: FactorRange;
+  readonly jfetTransconductance: FactorRange;
   /** Volts by which an op-amp's input is off either way, and its output's limits lie elsewhere. */
   readonly opampOffset: number;
-  readonly opampLimit: number;
+  readonly opampUpper: readonly [number, number];
+  readonly opampLower: readonly [number, number];
 }
 
 const SAME: FactorRange = [1, 1];
+const NONE = [0, 0] as const;
 
 /**
  * Two worlds, weighed against each other by the readings themselves: parts as the deck's cards say, and parts of
@@ -112,34 +115,36 @@ export const MODEL_SPREADS: readonly ModelSpread[] = [
     weight: 0.5,
     saturation: { lot: 1, piece: 2 },
     ledVolts: null,
-    emissionShare: 0,
+    diodeEmission: SAME,
     reverseGainFactor: 1,
     bipolarEmission: SAME,
-    earlyFactor: 1,
+    early: SAME,
     resistance: { diode: SAME, zener: SAME, bipolar: SAME },
     zenerShare: 0,
     thresholdVolts: 0,
-    transconductanceFactor: 1,
-    jfetFactor: 1,
+    transconductance: SAME,
+    jfetTransconductance: SAME,
     opampOffset: 0,
-    opampLimit: 0,
+    opampUpper: NONE,
+    opampLower: NONE,
   },
   {
     id: 'other-maker',
     weight: 0.5,
-    saturation: { lot: 8, piece: 1.25 },
-    ledVolts: { lot: 0.22, piece: 0.03 },
-    emissionShare: 0.1,
+    saturation: MAKERS.saturation,
+    ledVolts: MAKERS.led,
+    diodeEmission: MAKERS.diode.emission,
     reverseGainFactor: 2.5,
-    bipolarEmission: [0.98, 1.05],
-    earlyFactor: 2,
-    resistance: { diode: [0.3, 3], zener: [0.5, 3], bipolar: [0.3, 3] },
-    zenerShare: 0.02,
+    bipolarEmission: MAKERS.bipolar.emission,
+    early: MAKERS.bipolar.early,
+    resistance: { diode: MAKERS.diode.resistance, zener: MAKERS.zener.resistance, bipolar: MAKERS.bipolar.resistance },
+    zenerShare: MAKERS.zener.piece,
     thresholdVolts: 0.25,
-    transconductanceFactor: 2.5,
-    jfetFactor: 1.3,
-    opampOffset: 0.005,
-    opampLimit: 0.4,
+    transconductance: MAKERS.mosfet.transconductance,
+    jfetTransconductance: MAKERS.jfet.transconductance,
+    opampOffset: MAKERS.opamp.offset,
+    opampUpper: MAKERS.opamp.upper,
+    opampLower: MAKERS.opamp.lower,
   },
 ];
 

@@ -123,8 +123,7 @@ function stepsOfPart(system: System, part: Part, piece: BoardPart, index: number
       add(system.modelSetter(part.name, 'IS'), (d, spread) =>
         piece.kind === 'led' && spread.ledVolts ? IS * Math.exp(-apart(spread.ledVolts, d) / (N * VT)) : saturation(IS, d, spread),
       );
-      if (piece.kind === 'diode')
-        add(system.modelSetter(part.name, 'N'), (d, spread) => N * (1 + between(-spread.emissionShare, spread.emissionShare, d.lotEmission)));
+      if (piece.kind === 'diode') add(system.modelSetter(part.name, 'N'), (d, { diodeEmission }) => N * between(...diodeEmission, d.lotEmission));
       if (piece.kind === 'zener')
         add(
           system.modelSetter(part.name, 'BV'),
@@ -142,7 +141,7 @@ function stepsOfPart(system: System, part: Part, piece: BoardPart, index: number
       add(system.modelSetter(part.name, 'BR'), (d, spread) => part.model.params['BR']! * eitherWay(spread.reverseGainFactor, d.emission));
       const { NF, VAF, RC, RE } = part.model.params;
       if (NF !== undefined) add(system.modelSetter(part.name, 'NF'), (d, { bipolarEmission }) => NF * between(...bipolarEmission, d.lotEmission));
-      if (VAF) add(system.modelSetter(part.name, 'VAF'), (d, { earlyFactor }) => VAF * eitherWay(earlyFactor, d.emission));
+      if (VAF) add(system.modelSetter(part.name, 'VAF'), (d, { early }) => VAF * logBetween(early, d.emission));
       if (fault !== 'weak' && isBipolar(piece) && range) add(system.modelSetter(part.name, 'BF'), (d) => between(...range, d.gain));
       series('RC', RC, (d, { resistance }) => logBetween(resistance.bipolar, d.lotResistance));
       series('RE', RE, (d, { resistance }) => logBetween(resistance.bipolar, d.lotOtherResistance));
@@ -154,8 +153,8 @@ function stepsOfPart(system: System, part: Part, piece: BoardPart, index: number
       const shift = fault === 'weak' ? (piece.kind === 'pmos' ? -WEAK.threshold : WEAK.threshold) : 0;
       if (range) add(system.modelSetter(part.name, 'VTO'), (d, { thresholdVolts }) => between(...range, d.gain) + either(thresholdVolts, d.junction) + shift);
       const { KP, BETA } = part.model.params;
-      if (KP !== undefined) add(system.modelSetter(part.name, 'KP'), (d, { transconductanceFactor }) => KP * eitherWay(transconductanceFactor, d.lot));
-      if (BETA !== undefined) add(system.modelSetter(part.name, 'BETA'), (d, { jfetFactor }) => BETA * eitherWay(jfetFactor, d.lot));
+      if (KP !== undefined) add(system.modelSetter(part.name, 'KP'), (d, { transconductance }) => KP * logBetween(transconductance, d.lot));
+      if (BETA !== undefined) add(system.modelSetter(part.name, 'BETA'), (d, { jfetTransconductance }) => BETA * logBetween(jfetTransconductance, d.lot));
       break;
     }
     default:
