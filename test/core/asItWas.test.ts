@@ -292,7 +292,7 @@ test('the meter’s gain error is one number for all readings of a range: readin
   // Three readings alone say little of what nobody listed: a wrong one among them is as good a reason.
   const doubted = (k: KitState) => {
     const investigation = investigationOf(k)!;
-    const { unexplained, badReadings, pairs } = new Diagnoser(investigation.problem).diagnose(investigation.evidence);
+    const { unexplained, badReadings } = new Diagnoser(investigation.problem).diagnose(investigation.evidence);
     return unexplained + badReadings.reduce((sum, r) => sum + r.probability, 0);
   };
   // Off together: the meter. Off by as much in opposite directions: no gain error does that.

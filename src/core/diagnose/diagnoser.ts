@@ -95,7 +95,7 @@ export interface DiagnoserOptions {
 /** One set of readings in twenty has a wrong one (choice of this product). */
 const BAD_SET = 0.05;
 /** Of a board without a history: healthy about as likely as a few dozen of its faults together (choice of this product). */
-const HEALTHY_AMONG_FAULTS = 0.12;
+const HEALTHY_AMONG_FAULTS = 0.15;
 const ALL_ALIKE: DiagnoserOptions = {
   healthy: HEALTHY_AMONG_FAULTS,
   prior: () => 1,
