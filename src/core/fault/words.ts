@@ -115,7 +115,7 @@ function adviceOn(fault: Fault): Omit<FaultWords, 'title'> {
     case 'blank':
       return {
         cause: 'supplied without its program, or with an old one',
-        remedy: `Supply right, clock and reset right, and ${fault.parts[0]} drives nothing: ask the maker whether it comes programmed, or program it.`,
+        remedy: `Make sure of the supply, clock and reset of ${fault.parts[0]}; then ask the maker whether it comes programmed, or program it.`,
       };
     case 'stuck':
       return {
