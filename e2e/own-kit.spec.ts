@@ -83,7 +83,8 @@ test('a short on the board: the supply stands in its limit, which is said, and t
 });
 
 test('a microcontroller without its program: its outputs hang on nothing, and it is named beside what reads the same', async ({ page }) => {
-  const list = 'refs,kind,value,tolerance,qty\nR1,resistor,470,5%,1\nR2,resistor,10k,1%,1\nR3,resistor,1k,5%,1\nD1,LED,red,,1\nU1,microcontroller,"programmed, 8 pins",,1\n';
+  const list =
+    'refs,kind,value,tolerance,qty\nR1,resistor,470,5%,1\nR2,resistor,10k,1%,1\nR3,resistor,1k,5%,1\nD1,LED,red,,1\nU1,microcontroller,"programmed, 8 pins",,1\n';
   const deck = `Blinker without a clock
 V1 vcc 0 5
 XU1 vcc 0 in o1 o2 CHIP
