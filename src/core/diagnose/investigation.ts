@@ -31,6 +31,7 @@ const KIND_WEIGHT: Readonly<Record<FaultKind, number>> = {
   'reversed-supply': 0.4,
   strap: 1,
   blank: 2,
+  track: 0.3,
 };
 
 /** Two boards in five that are looked into are in order: a reading was wrong, or a stage was not set as it should be (choice of this product). */
@@ -72,7 +73,7 @@ export interface Investigation {
 }
 
 /** The problem that the gathered readings pose; null when the circuit is empty. */
-export function investigate({ sittings: gathered, setup, skipped, work, efforts, elsewhere }: InvestigationInputs): Investigation | null {
+export function investigate({ sittings: gathered, setup, skipped, work, tracks, efforts, elsewhere }: InvestigationInputs): Investigation | null {
   const whole = circuitOf(setup.sheet);
   if (whole.parts.length === 0) return null;
   const stageOf = (id: string) => setup.sheet.stages.find((s) => s.id === id)!;
@@ -87,7 +88,7 @@ export function investigate({ sittings: gathered, setup, skipped, work, efforts,
     ...s.readings.map((r) => ({ id: nameIn(s, r.observable), value: r.value, entry: r.entry, meter: r.meter })),
     ...s.sights.map(({ observable, entry, lit, amperes }) => ({ id: nameIn(s, observable), lit, amperes, entry })),
   ]);
-  const problem: Problem = { board: { ...boardOf(setup, whole), strangers: work.strangers.filter(isOhms) }, scenes, meter: setup.meter };
+  const problem: Problem = { board: { ...boardOf(setup, whole), strangers: work.strangers.filter(isOhms), tracks }, scenes, meter: setup.meter };
   return {
     problem,
     effort: effortOf(efforts),

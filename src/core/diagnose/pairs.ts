@@ -181,7 +181,7 @@ function nearest(groups: readonly Group[], healthy: Moments, { pick, y, noise }:
 
 /** Whether two faults can be there at once: on parts of their own, and not twice of a kind that happens once. */
 function together(a: Fault, b: Fault): boolean {
-  if (a.kind === b.kind && (a.kind === 'bridge' || a.kind === 'stuck')) return false;
+  if (a.kind === b.kind && (a.kind === 'bridge' || a.kind === 'stuck' || a.kind === 'track')) return false;
   const parts: readonly string[] = a.parts;
   return !b.parts.some((ref) => parts.includes(ref));
 }

@@ -41,6 +41,7 @@ export function applyFault(circuit: Circuit, board: Board, fault: Fault, sound =
   const plain = (c: Circuit): FaultyCircuit => ({ circuit: c, pieceAt: NOWHERE });
   if (fault.kind === 'healthy') return plain(circuit);
   if (fault.kind === 'bridge') return plain(bridge(circuit, fault.detail.nets));
+  if (fault.kind === 'track') return plain(broken(circuit, board, fault.detail));
   if (fault.kind === 'strap') return plain(strapped(circuit, board, fault.detail));
   const refs = fault.parts.map((ref) => partOf(board, ref));
   if (fault.kind === 'swapped' || (fault.kind === 'wrong-type' && fault.parts.length === 2)) return exchange(circuit, sound, board, refs[0]!, refs[1]!);
@@ -69,7 +70,7 @@ function applyToPart(
   sound: Circuit,
   board: Board,
   place: BoardPart,
-  fault: Exclude<Fault, { kind: 'healthy' | 'bridge' | 'swapped' | 'strap' }>,
+  fault: Exclude<Fault, { kind: 'healthy' | 'bridge' | 'swapped' | 'strap' | 'track' }>,
 ): Circuit {
   if (place.kind === 'opamp' && fault.kind === 'open-pin')
     return loosePort(circuit, place, (OPAMP_PINS as readonly string[]).indexOf(fault.detail.pin), fault.detail.pin);
@@ -115,6 +116,15 @@ const resistor = (name: string, a: string, b: string, value: number): Part => ({
 
 /** Whether a part of a faulty circuit is the solder of a bridge or what is left of a shorted part: its ohms are nobody's choice. */
 export const isShort = (part: Part): boolean => part.name === BRIDGE || part.name.endsWith(SHORT);
+
+/** What lies beyond a break on a net of its own. */
+function broken(circuit: Circuit, board: Board, { net, beyond }: Extract<Fault, { kind: 'track' }>['detail']): Circuit {
+  const track = board.tracks?.find((t) => t.net === net && t.beyond.join() === beyond.join());
+  if (!track) throw new Error(`the board has no track on net ${net} to ${beyond.join(', ')}`);
+  const isBeyond = (p: Part, i: number) => p.nodes[i] === net && track.ends.some((e) => e.element === p.name && e.node === i);
+  const cut = (p: Part): Part => (p.nodes.some((_, i) => isBeyond(p, i)) ? { ...p, nodes: p.nodes.map((n, i) => (isBeyond(p, i) ? `${net}~beyond` : n)) } : p);
+  return { ...circuit, parts: circuit.parts.map(cut) };
+}
 
 /** The strap of an option taken from its choice to another one. */
 function strapped(circuit: Circuit, board: Board, { option, choice }: Extract<Fault, { kind: 'strap' }>['detail']): Circuit {

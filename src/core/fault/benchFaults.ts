@@ -12,7 +12,7 @@ const LEAKY = new Set<BoardPart['kind']>(['capacitor', 'electrolytic']);
 /**
  * All single faults of a board on a bench, healthy first: those of `listFaults`, and those that a parts list cannot tell of.
  * Supplies that are not connected, sag or are the wrong way round; leaky capacitors, and in circuits that move such of a wrong
- * decade; chips turned in their holes or in each other's sockets, with an output stuck, or without their program; legs of networks and ends of tracks; jumpers in another position.
+ * decade; chips turned in their holes or in each other's sockets, with an output stuck, or without their program; legs of networks and ends of tracks; jumpers in another position, and on boards at rest broken tracks.
  */
 export function listBenchFaults(circuit: Circuit, board: Board): Fault[] {
   const fitted = board.parts.filter((p) => isFitted(circuit, p));
@@ -22,6 +22,8 @@ export function listBenchFaults(circuit: Circuit, board: Board): Fault[] {
     ...fitted.flatMap((part) => ownFaults(circuit, part, moves)),
     ...exchangedChips(circuit, fitted),
     ...(board.straps ?? []).flatMap(otherStraps),
+    // A run in time is dear, and a crack is rare.
+    ...(moves ? [] : (board.tracks ?? []).map(({ net, beyond }): Fault => ({ kind: 'track', parts: [], detail: { net, beyond } }))),
   ];
 }
 

@@ -38,9 +38,18 @@ export interface BoardStrap {
   readonly links: readonly { readonly choice: string; readonly nets: readonly (readonly [string, string])[] }[];
 }
 
+/** A track that may be broken: what ends beyond the break, and the refs there. */
+export interface BoardTrack {
+  readonly net: string;
+  readonly beyond: readonly string[];
+  readonly ends: readonly { readonly element: string; readonly node: number }[];
+}
+
 export interface Board {
   readonly parts: readonly BoardPart[];
   readonly straps?: readonly BoardStrap[] | undefined;
+  /** Where tracks may be broken, by the map. */
+  readonly tracks?: readonly BoardTrack[] | undefined;
   /** Ohms of pieces of the parcel that no line wants. */
   readonly strangers?: readonly number[] | undefined;
   /** Pairs of nets whose pads lie side by side, where solder can bridge. */

@@ -11,6 +11,8 @@ export type Fault =
   | Shape<'bridge', readonly [], { readonly nets: readonly [string, string] }>
   /** A jumper or strap in another position than the option's choice says. */
   | Shape<'strap', readonly [], { readonly option: string; readonly choice: string }>
+  /** A track broken so that some parts of its net are cut off. */
+  | Shape<'track', readonly [], { readonly net: string; readonly beyond: readonly string[] }>
   | Shape<'stuck', readonly [string], { readonly level: 'high' | 'low'; readonly pin?: string | undefined }>;
 
 interface Shape<K extends string, P extends readonly string[], D extends object = Record<string, never>> {
@@ -41,13 +43,15 @@ export const FAULT_KINDS = [
   'reversed-supply',
   'strap',
   'blank',
+  'track',
 ] as const satisfies readonly FaultKind[];
 
 export const HEALTHY: Fault = { kind: 'healthy', parts: [], detail: {} };
 
-/** Where a fault is mended: refs, the nets of a bridge, the option of a strap. */
+/** Where a fault is mended: refs, the nets of a bridge, the net of a track, the option of a strap. */
 export function mendedAt(fault: Fault): readonly string[] {
   if (fault.kind === 'bridge') return fault.detail.nets;
+  if (fault.kind === 'track') return [fault.detail.net];
   return fault.kind === 'strap' ? [fault.detail.option] : fault.parts;
 }
 

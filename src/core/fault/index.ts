@@ -1,5 +1,5 @@
 export { applyFault, applyFaults, type FaultyCircuit, isShort, STRAP_OHMS, WEAK } from './apply';
-export { type Board, type BoardPart, type BoardStrap, elementsOfPart, isBipolar } from './board';
+export { type Board, type BoardPart, type BoardStrap, type BoardTrack, elementsOfPart, isBipolar } from './board';
 export { type Fault, FAULT_KINDS, faultKey, type FaultKind, HEALTHY, mendedAt } from './fault';
 export { betweenStates } from './latch';
 export { carryOver, type FaultLayout, FaultLayouts } from './layouts';

@@ -28,6 +28,8 @@ export function faultTitle(fault: Fault, unit: FaultUnit = 'ohm'): string {
       return `${fault.parts[0]} is turned`;
     case 'bridge':
       return `Solder bridge from ${netName(fault.detail.nets[0])} to ${netName(fault.detail.nets[1])}`;
+    case 'track':
+      return `Track of ${netName(fault.detail.net)} broken before ${fault.detail.beyond.join(', ')}`;
     case 'weak':
       return `${fault.parts[0]} is weak`;
     case 'leaky':

@@ -82,6 +82,11 @@ function adviceOn(fault: Fault): Omit<FaultWords, 'title'> {
         cause: 'two neighbouring pads touch',
         remedy: 'Look between the pads of the two nets with a lens; clear it with braid.',
       };
+    case 'track':
+      return {
+        cause: 'a crack, a scratch, or a pad lifted with the iron',
+        remedy: `Supply off. Ohms between ${fault.detail.beyond[0]} and the rest of its net; look along the track with a lens while the board is bent gently, and bridge the gap with a wire.`,
+      };
     case 'weak':
       return {
         cause: 'damaged, counterfeit or out of its limits',

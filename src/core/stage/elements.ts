@@ -167,5 +167,5 @@ export function withPinCut(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, ref:
 }
 
 /** Parts of an expanded sub-circuit instance. */
-const partsInside = (circuit: Circuit, element: string) =>
+export const partsInside = (circuit: Circuit, element: string) =>
   circuit.parts.filter((p) => p.name.includes('.') && ownerOf(p.name).toLowerCase() === element.toLowerCase());

@@ -4,6 +4,7 @@ export { boardOf } from './boardOf';
 export { circuitAt, fittedAt } from './circuitAt';
 export { circuitOf, controlOf, elementOf, elementsOf, netAtPin, sharedNames } from './elements';
 export { sceneOf } from './scene';
+export { tracksOf } from './tracks';
 export { type Setup, setupOf, wantedLines } from './setup';
 export { type ComputedWindow, computedWindow, type NoWindow, type WindowResult } from './windowResult';
 export { allWindows } from './allWindows';

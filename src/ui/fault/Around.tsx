@@ -21,7 +21,7 @@ export function Around({ kit, circuit, faults }: { kit: KitState; circuit: Circu
   const { state, value } = useResult('netVolts', kit, stage?.id ?? null);
   const centre = useMemo(() => centreOf(kit, circuit, faults), [kit, circuit, faults]);
   const around = useMemo(() => (centre === null ? null : neighbourhood(circuit, centre)), [circuit, centre]);
-  const refs = useMemo(() => new Set(faults.flatMap((f) => f.parts as readonly string[])), [faults]);
+  const refs = useMemo(() => new Set(faults.flatMap((f): readonly string[] => (f.kind === 'track' ? f.detail.beyond : f.parts))), [faults]);
   const present = useMemo(() => (stage ? fittedAt(setupOf(kit), stage) : kit.board.fitted), [kit, stage]);
   return (
     <>
@@ -53,6 +53,7 @@ export function Around({ kit, circuit, faults }: { kit: KitState; circuit: Circu
 function centreOf(kit: KitState, circuit: Circuit, faults: readonly Fault[]): string | null {
   for (const f of faults) {
     if (f.kind === 'bridge') return findNet(circuit, f.detail.nets.find((n) => n !== '0') ?? '0') ?? null;
+    if (f.kind === 'track') return findNet(circuit, f.detail.net) ?? null;
     const [ref] = f.parts;
     const [element] = ref === undefined ? [] : elementsOf(kit.sheet, circuit, ref);
     const part = circuit.parts.find((p) => p.name === element || p.name.startsWith(`${element ?? '?'}.`));
