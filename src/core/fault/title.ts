@@ -29,7 +29,7 @@ export function faultTitle(fault: Fault, unit: FaultUnit = 'ohm'): string {
     case 'bridge':
       return `Solder bridge from ${netName(fault.detail.nets[0])} to ${netName(fault.detail.nets[1])}`;
     case 'track':
-      return `Track of ${netName(fault.detail.net)} broken before ${fault.detail.beyond.join(', ')}`;
+      return `Track of ${netName(fault.detail.net)} broken before ${few(fault.detail.beyond)}`;
     case 'weak':
       return `${fault.parts[0]} is weak`;
     case 'leaky':
@@ -50,5 +50,10 @@ export function faultTitle(fault: Fault, unit: FaultUnit = 'ohm'): string {
       return fault.parts.length === 2 ? `${fault.parts[0]} and ${fault.parts[1]} exchanged` : `${fault.parts[0]} is of the other polarity`;
   }
 }
+
+/** A few of them, and how many more. */
+const few = (refs: readonly string[]): string =>
+  `${refs.slice(0, MOST_NAMED).join(', ')}${refs.length > MOST_NAMED ? ` and ${refs.length - MOST_NAMED} more` : ''}`;
+const MOST_NAMED = 3;
 
 const netName = (net: string) => (net === '0' ? 'ground' : net);
