@@ -20,20 +20,17 @@ export function diagnose(request: Request): object {
     counts: numberAt(m, 'counts'),
     displayCounts: numberAt(m, 'displayCounts'),
   };
-  const readings = arrayOf(request, 'readings').map((r): RequestReading => ({
-    at: textAt(r, 'at'),
-    mode: textAt(r, 'mode'),
-    value: r['value'] === 'over' ? 'over' : numberAt(r, 'value'),
-    ...(r['to'] === undefined ? {} : { to: textAt(r, 'to') }),
-    ...(r['stage'] === undefined ? {} : { stage: textAt(r, 'stage') }),
-  }));
+  const readings = arrayOf(request, 'readings').map(readingAt);
+  const twin = (request['twin'] === undefined ? [] : arrayOf(request, 'twin')).map(readingAt);
+  const seen = request['symptoms'] === undefined ? {} : objectAt(request, 'symptoms');
+  const symptoms = Object.fromEntries(Object.entries(seen).map(([id, s]) => [id, s === true]));
   const stages = (request['stages'] === undefined ? [] : arrayOf(request, 'stages')).map(stageAt);
   const observations = (request['observations'] === undefined ? [] : arrayOf(request, 'observations')).map((o): RequestObservation => ({
     part: textAt(o, 'part'),
     what: wordAt(o, 'what', ['lit', 'dark']),
   }));
   const rows = Papa.parse<Record<string, string>>(bom, { header: true, skipEmptyLines: true }).data;
-  const board = { deck, bom: rows, testPoints, neighbours, meter, readings, stages };
+  const board = { deck, bom: rows, testPoints, neighbours, meter, readings, stages, twin, symptoms };
   const key = diagnoserKey(board);
   let diagnoser = boards.get(key);
   if (!diagnoser) {
@@ -43,6 +40,14 @@ export function diagnose(request: Request): object {
   }
   return answer(diagnoser, { ...board, observations });
 }
+
+const readingAt = (r: Request): RequestReading => ({
+  at: textAt(r, 'at'),
+  mode: textAt(r, 'mode'),
+  value: r['value'] === 'over' ? 'over' : numberAt(r, 'value'),
+  ...(r['to'] === undefined ? {} : { to: textAt(r, 'to') }),
+  ...(r['stage'] === undefined ? {} : { stage: textAt(r, 'stage') }),
+});
 
 function stageAt(raw: Request): RequestStage {
   const absent = arrayAt(raw, 'absent').map((ref) => String(ref));

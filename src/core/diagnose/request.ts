@@ -4,6 +4,7 @@ import { BOARD_KINDS, type BoardKind } from '../vocabulary';
 import { decadeRanges, HANDHELD, type MeterProfile } from '../meter';
 import { readTolerance } from '../quantity';
 import { Diagnoser } from './diagnoser';
+import { symptomFactors } from './symptoms';
 import type { Evidence, Lamp, Observable, Scene } from '../specimen';
 
 /** A state of the build in which readings were taken: what was not fitted yet, and what fed it. */
@@ -44,6 +45,10 @@ export interface DiagnoseRequest {
   readonly stages?: readonly RequestStage[] | undefined;
   /** What was seen on the finished board. */
   readonly observations?: readonly RequestObservation[] | undefined;
+  /** Volts and currents of a known-good twin: another channel, a finished board of the same lots. */
+  readonly twin?: readonly RequestReading[] | undefined;
+  /** Symptoms of the whole board, by their ids: whether they are seen. */
+  readonly symptoms?: Readonly<Record<string, boolean>> | undefined;
 }
 
 export interface DiagnoseResponse {
@@ -78,7 +83,7 @@ export function diagnoserFor(request: Omit<DiagnoseRequest, 'id' | 'readings'> &
   const board = boardFor(circuit, request.bom, request.neighbours);
   const nets = new Map(request.testPoints.map((t) => [t.name, netAt(circuit, t)]));
   nets.set('0', GROUND);
-  const { stages = [], readings = [] } = request;
+  const { stages = [], readings = [], twin = [] } = request;
   const last = stages.at(-1)?.id ?? null;
   const places = (stage: string | undefined): Observable[] => [
     ...board.parts.flatMap((p): Observable[] =>
@@ -104,8 +109,23 @@ export function diagnoserFor(request: Omit<DiagnoseRequest, 'id' | 'readings'> &
     ...early.filter((s) => s.observables.length > 0),
     ...(cold.length > 0 ? [{ circuit, observables: cold }] : []),
     { circuit: finished, observables: places(undefined), lamps: lampsOf(finished, board) },
+    ...(twin.length > 0 ? [twinScene(finished, places(undefined), twin)] : []),
   ];
-  return new Diagnoser({ board, scenes, meter: autorangingMeter(request.meter) });
+  const diagnoser = new Diagnoser({ board, scenes, meter: autorangingMeter(request.meter) });
+  const { symptoms = {} } = request;
+  diagnoser.weigh((fault) => symptomFactors(fault, symptoms).reduce((product, s) => product * s.factor, 1));
+  return diagnoser;
+}
+
+const TWIN = '~twin';
+const twinId = (r: Pick<RequestReading, 'at' | 'mode'>) => nameOf({ at: r.at, mode: r.mode, stage: TWIN }, null);
+
+/** What was read of the twin, at the places of the finished board. */
+function twinScene(circuit: Circuit, places: readonly Observable[], twin: readonly RequestReading[]): Scene {
+  const observables = twin.flatMap((r) =>
+    places.filter((o) => o.id === nameOf({ at: r.at, mode: r.mode }, null)).map((o): Observable => ({ ...o, id: twinId(r) })),
+  );
+  return { circuit, observables, twin: true };
 }
 
 /** Every part that can be seen or heard to carry current. */
@@ -128,10 +148,10 @@ function circuitOfStage(circuit: Circuit, board: Board, { absent, supply }: Requ
 }
 
 /** What makes the diagnoser of a request: readings change it only where they need scenes of their own. */
-export const diagnoserKey = ({ readings, stages = [], observations: _, ...board }: Omit<DiagnoseRequest, 'id'>): string => {
+export const diagnoserKey = ({ readings, stages = [], observations: _, twin = [], ...board }: Omit<DiagnoseRequest, 'id'>): string => {
   const last = stages.at(-1)?.id ?? null;
   const own = readings.filter((r) => isCold(r) || (r.stage !== undefined && r.stage !== last)).map((r) => nameOf(r, last));
-  return JSON.stringify([board, stages, own]);
+  return JSON.stringify([board, stages, own, twin.map(twinId)]);
 };
 
 /**
@@ -145,16 +165,18 @@ export function boardFor(circuit: Circuit, bom: DiagnoseRequest['bom'], neighbou
 /** Answers the readings and observations of a request. */
 export function answer(
   diagnoser: Diagnoser,
-  { readings, stages = [], observations = [], bom, testPoints }: Pick<DiagnoseRequest, 'readings' | 'stages' | 'observations' | 'bom' | 'testPoints'>,
+  { readings, stages = [], observations = [], twin = [], bom, testPoints }: Omit<DiagnoseRequest, 'id' | 'deck' | 'neighbours' | 'meter' | 'symptoms'>,
 ): DiagnoseResponse {
   const last = stages.at(-1)?.id ?? null;
   const evidence: Evidence[] = [
     ...readings.map((r) => ({ id: nameOf(r, last), value: r.value })),
     ...observations.map((o) => ({ id: lampId(o.part), lit: o.what === 'lit', amperes: LIT_FROM })),
+    ...twin.map((r) => ({ id: twinId(r), value: r.value })),
   ];
   const unused = readings.filter((r) => !diagnoser.knows(nameOf(r, last)));
   const remarks = [
     ...unused.map((r) => `${r.at}${r.stage === undefined ? '' : ` at stage ${r.stage}`}: the board has no such ${r.mode} reading; it was left out`),
+    ...twin.filter((r) => !diagnoser.knows(twinId(r))).map((r) => `${r.at} of the twin: the board has no such ${r.mode} reading; it was left out`),
     ...observations.flatMap((o) =>
       diagnoser.knows(lampId(o.part)) ? [] : [`${o.part} does not show whether it carries current; what was seen of it was left out`],
     ),

@@ -1,3 +1,4 @@
+import type { Fault, FaultKind } from '../fault';
 import type { KitState, LineKind } from '../kit';
 import { CHIP_KINDS } from '../vocabulary';
 
@@ -7,6 +8,8 @@ export interface Symptom {
   readonly title: string;
   /** Causes and their weights: they rank, they do not prove. */
   readonly causes: Readonly<Partial<Record<CauseId, number>>>;
+  /** How much likelier it makes faults of these kinds on a board whose circuit is known. */
+  readonly faults?: Readonly<Partial<Record<FaultKind, number>>>;
 }
 
 interface CauseText {
@@ -82,22 +85,68 @@ type CauseId = keyof typeof CAUSES;
 
 /** What is seen, and where to look first. Weights are our own, after common practice: they rank, they do not prove. */
 export const SYMPTOMS: readonly Symptom[] = [
-  { id: 'dead', title: 'Nothing at all, and no current', causes: { supply: 5, fuse: 3, 'rail-joint': 3, switch: 2 } },
-  { id: 'limit', title: 'The supply goes into its limit at once', causes: { bridge: 5, reversed: 4, tab: 2, regulator: 1 } },
-  { id: 'lamp-dark', title: 'The current is fair, the power lamp stays dark', causes: { 'led-reversed': 5, 'led-resistor': 3, 'led-dead': 1 } },
-  { id: 'low-hot', title: 'A rail is low and something gets hot', causes: { hot: 4, 'after-hot': 4, overload: 2, regulator: 2 } },
+  { id: 'dead', title: 'Nothing at all, and no current', causes: { supply: 5, fuse: 3, 'rail-joint': 3, switch: 2 }, faults: { 'no-supply': 5, open: 2 } },
+  {
+    id: 'limit',
+    title: 'The supply goes into its limit at once',
+    causes: { bridge: 5, reversed: 4, tab: 2, regulator: 1 },
+    faults: { bridge: 5, short: 4, 'short-pins': 4, reversed: 4, 'reversed-supply': 3 },
+  },
+  {
+    id: 'lamp-dark',
+    title: 'The current is fair, the power lamp stays dark',
+    causes: { 'led-reversed': 5, 'led-resistor': 3, 'led-dead': 1 },
+    faults: { reversed: 3, open: 2 },
+  },
+  {
+    id: 'low-hot',
+    title: 'A rail is low and something gets hot',
+    causes: { hot: 4, 'after-hot': 4, overload: 2, regulator: 2 },
+    faults: { short: 4, 'short-pins': 4, turned: 3, reversed: 3, bridge: 3 },
+  },
   {
     id: 'chip-idle',
     title: 'The rails are right, a chip does nothing',
     causes: { 'chip-supply': 4, 'chip-turned': 4, clock: 3, firmware: 3, 'chip-dead': 2 },
+    faults: { 'open-pin': 4, turned: 4, blank: 3, stuck: 2 },
   },
-  { id: 'one-of-many', title: 'One channel, key, lamp or output of many fails', causes: { 'own-joint': 5, 'own-part': 4, bridge: 3, 'chip-pin': 2 } },
-  { id: 'two-alike', title: 'All work, but two are exchanged or act together', causes: { bridge: 5, exchanged: 3, strap: 1 } },
-  { id: 'off-range', title: 'Range, pitch, brightness or threshold is wrong', causes: { value: 6, tolerance: 3, 'control-wired': 2 } },
-  { id: 'pressed', title: 'It works when pressed, warmed or moved', causes: { 'dry-joint': 6, track: 2, socket: 2 } },
-  { id: 'stops', title: 'It works, then stops', causes: { overheating: 4, 'driver-limit': 3, 'weak-supply': 3 } },
-  { id: 'hums', title: 'It hums, ripples or is unstable', causes: { reservoir: 4, ground: 3, 'weak-supply': 3, decoupling: 2 } },
-  { id: 'turned-up', title: 'It worked until a load or gain was turned up', causes: { 'output-stage': 4, 'weak-supply': 4, fuse: 2 } },
+  {
+    id: 'one-of-many',
+    title: 'One channel, key, lamp or output of many fails',
+    causes: { 'own-joint': 5, 'own-part': 4, bridge: 3, 'chip-pin': 2 },
+    faults: { open: 3, 'open-pin': 3, bridge: 3, 'wrong-value': 2 },
+  },
+  {
+    id: 'two-alike',
+    title: 'All work, but two are exchanged or act together',
+    causes: { bridge: 5, exchanged: 3, strap: 1 },
+    faults: { bridge: 5, swapped: 3, strap: 1.5 },
+  },
+  {
+    id: 'off-range',
+    title: 'Range, pitch, brightness or threshold is wrong',
+    causes: { value: 6, tolerance: 3, 'control-wired': 2 },
+    faults: { 'wrong-value': 4, swapped: 3, strap: 1.5 },
+  },
+  {
+    id: 'pressed',
+    title: 'It works when pressed, warmed or moved',
+    causes: { 'dry-joint': 6, track: 2, socket: 2 },
+    faults: { open: 6, 'open-pin': 6, track: 6 },
+  },
+  { id: 'stops', title: 'It works, then stops', causes: { overheating: 4, 'driver-limit': 3, 'weak-supply': 3 }, faults: { 'low-supply': 3 } },
+  {
+    id: 'hums',
+    title: 'It hums, ripples or is unstable',
+    causes: { reservoir: 4, ground: 3, 'weak-supply': 3, decoupling: 2 },
+    faults: { leaky: 3, 'low-supply': 3 },
+  },
+  {
+    id: 'turned-up',
+    title: 'It worked until a load or gain was turned up',
+    causes: { 'output-stage': 4, 'weak-supply': 4, fuse: 2 },
+    faults: { 'low-supply': 4, 'short-pins': 4, stuck: 3 },
+  },
   { id: 'wrong-sign', title: 'A reading has the right size and the wrong sign', causes: { probes: 8 } },
   { id: 'zero', title: 'A reading is zero where nothing can be', causes: { 'probe-contact': 5, 'wrong-ground': 3, 'meter-mode': 3 } },
 ];
@@ -144,4 +193,19 @@ export function rankCauses(kit: Pick<KitState, 'sheet' | 'symptoms'>): RankedCau
     }));
   const total = scored.reduce((sum, c) => sum + c.score, 0);
   return scored.map(({ score, ...c }) => ({ ...c, share: score / total })).sort((a, b) => b.share - a.share);
+}
+
+/** A symptom that was asked for and is not seen leaves its faults this likely. */
+const WITHOUT = 0.5;
+
+/** How far what the board as a whole does moves the odds of a fault, symptom by symptom that was answered. */
+export function symptomFactors(
+  fault: Fault,
+  answered: Readonly<Record<string, boolean>>,
+): { readonly factor: number; readonly title: string; readonly seen: boolean }[] {
+  return SYMPTOMS.flatMap(({ id, title, faults }) => {
+    const weight = faults?.[fault.kind];
+    const seen = answered[id];
+    return weight === undefined || seen === undefined ? [] : [{ factor: seen ? weight : WITHOUT, title, seen }];
+  });
 }

@@ -29,6 +29,8 @@ export interface WorkEvidence {
   readonly exchanged: readonly (readonly [Ref, Ref])[];
   /** Values of pieces that no line wants. */
   readonly strangers: readonly number[];
+  /** Symptoms of the whole board that were answered: whether they are seen. */
+  readonly symptoms: Readonly<Record<string, boolean>>;
   /** Faults, by their keys, that somebody looked for on the board as it is, and did not find. */
   readonly ruledOut: readonly string[];
 }
@@ -58,6 +60,7 @@ export function workOf(kit: KitState): WorkEvidence {
     pieces: pieceFacts(kit),
     exchanged: deriveExchanged(kit).map(([a, b]) => [a.ref, b.ref] as const),
     strangers: deriveStrangers(kit).flatMap(({ entry }) => (typeof entry.reading === 'number' ? [entry.reading] : [])),
+    symptoms: Object.fromEntries(kit.symptoms),
     ruledOut: kit.ruledOut.filter((r) => r.at > (kit.change?.at ?? -1)).map((r) => faultKey(r.entry.fault)),
     // Who ticks only now and then forgot no part.
     unticked: open.length <= FORGOTTEN * wanted.length ? open : [],

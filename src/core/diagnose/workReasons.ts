@@ -1,4 +1,5 @@
 import { type Fault, faultKey } from '../fault';
+import { symptomFactors } from './symptoms';
 import { pairOf, type PieceFact, type WorkEvidence } from './work';
 
 /** How far a piece of the log moves the odds of a fault, and why. */
@@ -90,6 +91,8 @@ export function workReasons(fault: Fault, work: WorkEvidence): WorkReason[] {
     if (fault.kind === 'open' && ref !== undefined && work.unticked.includes(ref))
       reasons.push({ factor: WORK_FACTORS.unticked, why: `${ref} was never ticked as fitted` });
   }
+  for (const { factor, title, seen } of symptomFactors(fault, work.symptoms))
+    reasons.push({ factor, why: `${seen ? 'it was seen' : 'it was not seen'}: ${title.toLowerCase()}` });
   if (work.ruledOut.includes(faultKey(fault))) reasons.push({ factor: WORK_FACTORS.ruledOut, why: 'you looked for it and did not find it' });
   return reasons;
 }

@@ -3,7 +3,7 @@ import { applyFaults, betweenStates, type Board, carryOver, type Fault, type Fau
 import { isObservable, MODEL_SPREADS, observablesOf, type ModelSpread, type Problem, type RunningObservable, type Scene } from './problem';
 import { driveOf, type Offsets, probesOf, type RigMaker, SceneReader, type SolveRig } from './reader';
 import { FaultyMotion } from './motion';
-import { shortFactorOf, NOMINAL_SPECIMEN, type Specimen, specimenOf, specimenSteps } from './specimen';
+import { shortFactorOf, NOMINAL_SPECIMEN, type Specimen, specimenOf, specimenSteps, twinOf } from './specimen';
 
 const MOST_STATES = 4;
 
@@ -186,7 +186,7 @@ export class FaultSampler {
           ? null
           : new FaultyMotion(scene.circuit, motion, problem.board, faults, from + scene.observables.length, healthy?.motions[i] ?? null, stalled),
       );
-      const faulty = applyFaults(scene.circuit, problem.board, faults);
+      const faulty = applyFaults(scene.circuit, problem.board, scene.twin ? [] : faults);
       if (healthy && faulty.circuit === scene.circuit) return null;
       const compiled = new FaultyScene(scene, faulty, problem, faults, this.layouts[i] ?? null, orders, offsets);
       const other = healthy?.scenes[i];
@@ -237,11 +237,12 @@ export class FaultSampler {
     const shortFactor = this.limited ? shortFactorOf(number + 1) : 1;
     let rest = state;
     if (!this.motions.every((m) => m === null || m.read(number, row))) return null;
-    return this.scenes.every((scene) => {
+    return this.scenes.every((scene, i) => {
       if (scene === null) return shared !== null;
       const own = rest % scene.states;
       rest = Math.floor(rest / scene.states);
-      return scene.read({ specimen, spread, shortFactor }, own, row);
+      const drawn = this.problem.scenes[i]!.twin ? twinOf(this.problem.board, number + 1) : specimen;
+      return scene.read({ specimen: drawn, spread, shortFactor }, own, row);
     })
       ? row
       : null;

@@ -25,6 +25,8 @@ export interface Scene {
   readonly motion?: readonly RunningObservable[];
   /** What is looked at while the board is powered. */
   readonly lamps?: readonly Lamp[];
+  /** A known-good twin (another channel, a finished board): it has no fault, pieces of its own, and the lots of this board. */
+  readonly twin?: true;
 }
 
 /** What only a circuit that runs shows: frequency and duty of a net against ground, volts that alternate about their average. */

@@ -33,6 +33,22 @@ export function specimenOf(board: Board, seed: number): Specimen {
   return specimen;
 }
 
+/** Numbers of specimens that twins take their own pieces from. */
+const TWINS = 500_000;
+
+/** A known-good twin of specimen number `seed`: other pieces of the same lots. */
+export function twinOf(board: Board, seed: number): Specimen {
+  if (seed === NOMINAL_SPECIMEN + 1) return specimenOf(board, seed);
+  const pieces = specimenOf(board, seed + TWINS);
+  return specimenOf(board, seed).map(({ lot, lotEmission, lotResistance, lotOtherResistance }, i) => ({
+    ...pieces[i]!,
+    lot,
+    lotEmission,
+    lotResistance,
+    lotOtherResistance,
+  }));
+}
+
 /** Ohms of solder and of what is shorted lie anywhere between a quarter and four times the usual (choice of this product). */
 const SHORT_FACTOR = 4;
 
