@@ -4,7 +4,7 @@ import { type Fault, faultKey, type FaultKind, listBenchFaults } from '../fault'
 import type { Stage } from '../kit';
 import type { InvestigationInputs, Sitting } from './investigationInputs';
 import { type Circuit, isRunning } from '../circuit';
-import { boardOf, circuitAt, circuitOf, elementOf, sceneOf } from '../stage';
+import { boardOf, circuitAt, circuitOf, elementOf, sceneOf, tracksOf } from '../stage';
 import { onBoard } from '../vocabulary';
 import type { Percentiles } from './likeness';
 import type { WorkEvidence } from './work';
@@ -73,7 +73,7 @@ export interface Investigation {
 }
 
 /** The problem that the gathered readings pose; null when the circuit is empty. */
-export function investigate({ sittings: gathered, setup, skipped, work, tracks, efforts, elsewhere }: InvestigationInputs): Investigation | null {
+export function investigate({ sittings: gathered, setup, skipped, work, placement, pads, efforts, elsewhere }: InvestigationInputs): Investigation | null {
   const whole = circuitOf(setup.sheet);
   if (whole.parts.length === 0) return null;
   const stageOf = (id: string) => setup.sheet.stages.find((s) => s.id === id)!;
@@ -88,7 +88,11 @@ export function investigate({ sittings: gathered, setup, skipped, work, tracks, 
     ...s.readings.map((r) => ({ id: nameIn(s, r.observable), value: r.value, entry: r.entry, meter: r.meter })),
     ...s.sights.map(({ observable, entry, lit, amperes }) => ({ id: nameIn(s, observable), lit, amperes, entry })),
   ]);
-  const problem: Problem = { board: { ...boardOf(setup, whole), strangers: work.strangers.filter(isOhms), tracks }, scenes, meter: setup.meter };
+  const problem: Problem = {
+    board: { ...boardOf(setup, whole), strangers: work.strangers.filter(isOhms), tracks: tracksOf({ ...setup.sheet, placement, pads }, whole) },
+    scenes,
+    meter: setup.meter,
+  };
   return {
     problem,
     effort: effortOf(efforts),

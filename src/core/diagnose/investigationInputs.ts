@@ -1,8 +1,6 @@
-import { createSelector } from 'reselect';
-import { type EntryOf, type KitState, meterOf, type Ref, type Stage, type Taken } from '../kit';
-import type { BoardTrack } from '../fault';
+import { type EntryOf, type KitState, meterOf, type Ref, type Sheet, type Stage, type Taken } from '../kit';
 import type { MeterProfile } from '../meter';
-import { circuitOf, type Setup, setupOf, tracksOf } from '../stage';
+import { type Setup, setupOf } from '../stage';
 import { type WorkEvidence, workOf } from './work';
 
 type Reading = EntryOf<'read'> | EntryOf<'probed'>;
@@ -34,22 +32,13 @@ export interface InvestigationInputs {
   readonly setup: Setup;
   readonly skipped: readonly string[];
   readonly work: WorkEvidence;
-  readonly tracks: readonly BoardTrack[];
+  /** Where parts and pads lie: what tracks may be broken follows from it. */
+  readonly placement: Sheet['placement'];
+  readonly pads: Sheet['pads'];
   readonly efforts: KitState['settings']['efforts'];
   /** Whether one goes back to earlier stages for readings. */
   readonly elsewhere: boolean;
 }
-
-const tracksOfKit = createSelector(
-  [
-    (kit: KitState) => kit.sheet.lines,
-    (kit: KitState) => kit.sheet.circuit,
-    (kit: KitState) => kit.sheet.placement,
-    (kit: KitState) => kit.sheet.pads,
-    (kit: KitState) => kit.sheet.testPoints,
-  ],
-  (lines, circuit, placement, pads, testPoints) => tracksOf({ lines, circuit, placement, pads, testPoints }, circuitOf({ circuit })),
-);
 
 /** Gathers the readings since the last repair, sitting by sitting; null when there is no circuit or nothing was read. */
 export function investigationInputs(kit: KitState, elsewhere = false): InvestigationInputs | null {
@@ -66,12 +55,14 @@ export function investigationInputs(kit: KitState, elsewhere = false): Investiga
     ),
   );
   if (sittings.length === 0) return null;
+  const { placement, pads } = kit.sheet;
   return {
     sittings,
     setup: setupOf(kit),
     skipped: [...kit.skipped],
     work: workOf(kit),
-    tracks: tracksOfKit(kit),
+    placement,
+    pads,
     efforts: kit.settings.efforts,
     elsewhere,
   };
