@@ -102,6 +102,8 @@ describe('symptoms of the whole board', () => {
     expect(odds({ pressed: true }) / before).toBeCloseTo(6, 1);
     expect(odds({ 'low-hot': true }) / before).toBeCloseTo(1 / 4, 2);
     expect(odds({ pressed: false }) / before).toBeCloseTo(1 / 2, 2);
+    // Absences say the same again: they do not add up.
+    expect(odds({ pressed: false, dead: false, 'lamp-dark': false, 'one-of-many': false }) / before).toBeCloseTo(1 / 2, 2);
   });
   test('answers of the guide move the odds of a kit’s suspects, with the reason beside them', () => {
     const pressed = SYMPTOMS.find((s: Symptom) => s.id === 'pressed')!;

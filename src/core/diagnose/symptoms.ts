@@ -198,14 +198,19 @@ export function rankCauses(kit: Pick<KitState, 'sheet' | 'symptoms'>): RankedCau
 /** A symptom that was asked for and is not seen leaves its faults this likely. */
 const WITHOUT = 0.5;
 
-/** How far what the board as a whole does moves the odds of a fault, symptom by symptom that was answered. */
+/**
+ * How far what the board as a whole does moves the odds of a fault: each symptom that is seen, and of those that are not the one
+ * that would speak for it most. A fault shows in one way or another, so that every other absence says the same again.
+ */
 export function symptomFactors(
   fault: Fault,
   answered: Readonly<Record<string, boolean>>,
 ): { readonly factor: number; readonly title: string; readonly seen: boolean }[] {
-  return SYMPTOMS.flatMap(({ id, title, faults }) => {
+  const named = SYMPTOMS.flatMap(({ id, title, faults }) => {
     const weight = faults?.[fault.kind];
     const seen = answered[id];
-    return weight === undefined || seen === undefined ? [] : [{ factor: seen ? weight : WITHOUT, title, seen }];
+    return weight === undefined || seen === undefined ? [] : [{ weight, title, seen }];
   });
+  const missed = named.filter((s) => !s.seen).sort((x, y) => y.weight - x.weight);
+  return [...named.filter((s) => s.seen), ...missed.slice(0, 1)].map(({ weight, title, seen }) => ({ factor: seen ? weight : WITHOUT, title, seen }));
 }

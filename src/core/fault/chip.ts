@@ -43,7 +43,10 @@ export function drivenPorts(circuit: Circuit, element: string): number[] {
 export function railsOf(circuit: Circuit, element: string): { readonly low: string; readonly high: string } | null {
   const nets = new Set(portNets(circuit, element).values());
   if (!nets.has(GROUND)) return null;
-  const supplies = circuit.parts.filter((p) => p.kind === 'V' && p.nodes.includes(GROUND) && !p.name.includes('.'));
+  // The highest first: signals that come in, and rails below ground, feed no output.
+  const supplies = circuit.parts
+    .flatMap((p) => (p.kind === 'V' && p.dc > 0 && p.nodes[1] === GROUND && !p.name.includes('.') ? [p] : []))
+    .sort((a, b) => b.dc - a.dc);
   const loads = inside(circuit, element).filter((p) => p.kind === 'R' && p.nodes.includes(GROUND));
   const high = [...supplies, ...loads].flatMap((p) => p.nodes).find((n) => n !== GROUND && nets.has(n));
   return high === undefined ? null : { low: GROUND, high };

@@ -17,6 +17,7 @@ export class FaultyMotion {
   private nominal: Float64Array | null | undefined;
   private deviations: readonly Float64Array[] | undefined;
   private seconds: number | undefined;
+  private inLimit: boolean | undefined;
 
   constructor(
     private readonly circuit: Circuit,
@@ -64,7 +65,8 @@ export class FaultyMotion {
     const faulty = applyFaults(this.circuit, this.board, this.faults);
     const seconds = this.healthy?.seconds ?? this.seconds;
     try {
-      if (this.healthy && standsInLimit(faulty.circuit)) return this.resting(specimen);
+      // A healthy board that would stand in its limit at rest runs all the same: there the limit tells nothing.
+      if (this.healthy && !this.healthy.limited() && standsInLimit(faulty.circuit)) return this.resting(specimen);
       const run: RunningReadings = readRunning(faulty.circuit, this.observables, {
         ...(seconds === undefined ? {} : { seconds }),
         prepare: (system) => {
@@ -81,6 +83,12 @@ export class FaultyMotion {
     }
   }
 
+  /** Whether a supply stands in its limit where this board rests. */
+  private limited(): boolean {
+    this.inLimit ??= standsInLimit(this.circuit);
+    return this.inLimit;
+  }
+
   private resting(specimen: number): Float64Array | null {
     const resting = this.atRest(specimen);
     return resting && Float64Array.from(this.observables, (o) => resting.get(o.id) ?? 0);
@@ -91,8 +99,14 @@ export class FaultyMotion {
 function standsInLimit(circuit: Circuit): boolean {
   const limited = circuit.parts.flatMap((p) => (p.kind === 'V' && p.limit !== undefined ? [{ name: p.name, limit: p.limit }] : []));
   if (limited.length === 0) return false;
-  const { branches } = operatingPoint(circuit);
-  return limited.some(({ name, limit }) => Math.abs(branches[name]!) >= limit * (1 - AT_LIMIT));
+  try {
+    const { branches } = operatingPoint(circuit);
+    return limited.some(({ name, limit }) => Math.abs(branches[name]!) >= limit * (1 - AT_LIMIT));
+  } catch (error) {
+    // What never rests may run all the same.
+    if (error instanceof UnsolvableError) return false;
+    throw error;
+  }
 }
 /** So near its limit a supply stands in it, relative. */
 const AT_LIMIT = 1e-6;
