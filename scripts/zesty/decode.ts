@@ -15,12 +15,13 @@ import {
   type Reading,
   type ValueKind,
 } from '../../src/core/marking';
-import { readFreeLine } from '../../src/core/partslist';
+import { type Doubt, readFreeLine, readSheet } from '../../src/core/partslist';
 import { arrayAt, numberAt, textAt } from './fields';
 import type { Request } from './main';
 
 /** One marking, or one line of a seller's list. */
 export function decode(request: Request): object {
+  if (request['task'] === 'sheet') return sheet(request);
   const type = textAt(request, 'type');
   if (type === 'bom-line') return listLine(textAt(request, 'input'));
   if (type === 'tolerance-letter') return toleranceLetter(request);
@@ -79,4 +80,36 @@ function bandsAt(request: Request): Band[] {
   const isBand = (b: unknown): b is Band => typeof b === 'string' || (Array.isArray(b) && b.every((c) => typeof c === 'string'));
   if (!bands.every(isBand)) throw new Error('"input" must be a list of colours, or of lists of colours');
   return bands;
+}
+
+/** A seller's whole sheet, as text or as the rows of a table. */
+function sheet(request: Request): object {
+  const source =
+    request['rows'] === undefined
+      ? textAt(request, 'text')
+      : arrayAt(request, 'rows').map((row) => (Array.isArray(row) ? row : [row]).map((cell) => (cell === null || cell === undefined ? '' : String(cell))));
+  const { title, lines, ignored, questions } = readSheet(source);
+  return {
+    title,
+    lines: lines.map(({ sources, text: _, ...line }) => ({ ...line, source: sources[0], sources })),
+    ignored: ignored.map(({ source: at, why }) => ({ source: at, why })),
+    questions: questions.map(({ source: at, refs, doubt }) => ({ source: at, refs, what: doubtText(doubt) })),
+  };
+}
+
+function doubtText(doubt: Doubt): string {
+  switch (doubt.what) {
+    case 'count':
+      return `${doubt.pieces} pieces for ${doubt.positions} positions`;
+    case 'repeated':
+      return `${doubt.ref} is already on line ${doubt.before}`;
+    case 'contradiction':
+      return `two values: ${doubt.values.join(' and ')}`;
+    case 'no-value':
+      return 'no value';
+    case 'smudge':
+    case 'unreadable':
+    case 'says-nothing':
+      return `cannot be read: ${doubt.text}`;
+  }
 }

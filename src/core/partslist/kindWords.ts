@@ -45,7 +45,7 @@ const KIND_WORDS: readonly (readonly [RegExp, FreeKind])[] = [
 const WEAK_WORDS = /\bcase\b|gehäuse|carcasa|boîtier|obudowa|корпус|外壳/i;
 
 const COLOURS: readonly (readonly [RegExp, string])[] = [
-  [/infrared|infrarot|infrarrojo|infravermelho|infrarouge|инфракрасн|podczerw|红外|赤外/i, 'infrared'],
+  [/infrared|infrarot|infraross|infrarroj|infravermelho|infrarouge|инфракрасн|podczerw|红外|赤外/i, 'infrared'],
   [/\bred\b|\brot(?:e[rs]?)?\b|\brojo|vermelh|rouge|ross[oa]|красн|czerwon|红|赤/i, 'red'],
   [/green|grün|\bverdes?\b|\bvert(?:e)?s?\b|зел[её]н|zielon|绿|緑/i, 'green'],
   [/yellow|gelb|amarill|amarel|jaune|gial|ж[её]лт|ż[óo]łt|żółt|黄/i, 'yellow'],
