@@ -23,7 +23,7 @@ D3 l 0 L
 .model N NPN(IS=1E-14 BF=150)
 .model L D(IS=1E-18 N=2)`;
 const OWN_LIST = 'R1,R3 470\nR2 1k\nD1 1N4007\nD2 zener 6.2V\nD3 LED red\nQ1 BC337\nC1 100uF/25V electrolytic';
-const own = (): KitState => newKit(makeSheet('Own', readDraft(OWN_LIST, OWN_DECK, null), OWN_DECK, ['in', 'p', 'z', 'out', 'l']), STAMP);
+const own = (): KitState => newKit(makeSheet('Own', readDraft(OWN_LIST, OWN_DECK), OWN_DECK, ['in', 'p', 'z', 'out', 'l']), STAMP);
 
 const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[values.length >> 1] ?? 0;
 

@@ -91,7 +91,7 @@ function sheet(request: Request): object {
   const { title, lines, ignored, questions } = readSheet(source);
   return {
     title,
-    lines: lines.map(({ sources, text: _, ...line }) => ({ ...line, source: sources[0], sources })),
+    lines: lines.map(({ sources, label: _, printed: __, ...line }) => ({ ...line, source: sources[0], sources })),
     ignored: ignored.map(({ source: at, why }) => ({ source: at, why })),
     questions: questions.map(({ source: at, refs, doubt }) => ({ source: at, refs, what: doubtText(doubt) })),
   };

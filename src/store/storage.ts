@@ -14,6 +14,7 @@ import {
   type UnknownEntry,
   unite,
 } from '@/core/kit';
+import type { Settled } from '@/core/partslist';
 import type { Beside } from '@/core/draft';
 import { standingOf } from '@/core/loop';
 import { oldKits, PREFIX, saveSummary, type ShelfItem } from './shelfItems';
@@ -198,6 +199,8 @@ export const saveDraft = (kit: string, draft: Draft) => drafts.setItem(kit, draf
 export interface Begun {
   readonly title: string;
   readonly list: string;
+  /** What was said of the list: its columns, and corrections of single lines. */
+  readonly settled: Settled;
   readonly deck: string;
   readonly way: 'none' | 'like' | 'walk' | 'blocks' | 'deck';
   readonly step: number;

@@ -22,7 +22,7 @@ import {
   type StandIn,
 } from '@/core/kit';
 import { pileOf, type Pile, type SortedPile } from '@/core/loop';
-import type { Columns } from '@/core/partslist';
+import type { Settled } from '@/core/partslist';
 import type { Adjustment, Limits, LoadCurve, StageForecast } from '@/core/power';
 import { type Setup, setupOf, windowInputs, type WindowInputs, type Windows } from '@/core/stage';
 import { practiceOf, type LooseFromBag, type Practice, type PracticePlay, type PracticeStanding, type TroubleChoice } from '@/stand-in';
@@ -111,7 +111,8 @@ export interface CourseAsked {
 export interface DraftAsked {
   readonly list: string;
   readonly deck: string;
-  readonly columns: Columns | null;
+  /** What the builder said of the list. */
+  readonly settled: Settled;
 }
 export interface StagesAsked extends DraftAsked {
   readonly nets: readonly string[];

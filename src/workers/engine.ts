@@ -79,8 +79,8 @@ export const ENGINE: { readonly [N in ComputationName]: (inputs: InputsOf<N>, pr
     return { times: [...thinned(trace.times)], volts: [...thinned(volts)], statistics: statisticsOf(trace.times.subarray(from), volts.subarray(from)) };
   },
   layout: laidOut,
-  readDraft: ({ list, deck, columns }) => readDraft(list, deck, columns),
-  draftStages: ({ list, deck, columns, nets, beside, built }) => makeSheet('', readDraft(list, deck, columns), deck, nets, beside, built).stages,
+  readDraft: ({ list, deck, settled }) => readDraft(list, deck, settled),
+  draftStages: ({ list, deck, settled, nets, beside, built }) => makeSheet('', readDraft(list, deck, settled), deck, nets, beside, built).stages,
   checkDeck: ({ deck, lines, elements }) => readDeckAgainst(deck, lines, elements),
   hideTrouble: ({ setup, choice }) => hideTrouble(setup, choice),
   practiceStanding: (doc) => practiceStanding(doc),

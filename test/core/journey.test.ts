@@ -2,7 +2,7 @@
 import { diagnoserOf, findSuspects } from '@/core/diagnose/investigation';
 import { currentStage, deriveStages, type Windows } from '@/core/loop/progress';
 import { readDeck } from '@/core/circuit/deck/read';
-import { draftOf, makeSheet, suggestedNets } from '@/core/draft/newKit';
+import { readDraft, makeSheet, suggestedNets } from '@/core/draft/newKit';
 import { type Fault, faultKey } from '@/core/fault/fault';
 import { type KitState, newKit } from '@/core/kit';
 import { hideFault, practiceOf } from '@/stand-in';
@@ -143,7 +143,7 @@ describe('kits that nobody prepared', () => {
   test.each(DECKS)('%s: list from the deck, stages of their own, the hidden fault among the first three', (_, lines, fault) => {
     const deck = `Own kit\n${lines}\n.end`;
     expect(readDeck(deck).diagnostics).toEqual([]);
-    const draft = draftOf([], deck);
+    const draft = readDraft('', deck);
     const kit = withFault(newKit(makeSheet('Own kit', draft, deck, suggestedNets(draft)), at(0)), fault);
     const windows = windowsOfKit(kit);
     const faulty = powerUp(kit, windows);

@@ -4,7 +4,7 @@ import { compareDecks, connectionsOf, readDeck, takeDifference } from '@/core/ci
 import { acceptDifference, acceptStage, amend, diffLines, diffStages, isBuiltLadder, type Places, proposeLadder, readCheckSentence } from '@/core/draft';
 import { makeSheet, readDraft } from '@/core/draft/newKit';
 import { type Check, entryProblem, type KitState, move, patch, remove } from '@/core/kit';
-import { readList, toRows } from '@/core/partslist';
+import { readList } from '@/core/partslist';
 import { computedWindow } from '@/core/stage';
 import { demo, kitOf, log, windowsOfKit } from '../support/kits';
 
@@ -210,7 +210,7 @@ describe('a check as a sentence', () => {
 
 describe('a corrected list', () => {
   const base = kitFrom('R1,R2 10k\nR3 4.7k\nC1 100n', '');
-  const corrected = (text: string) => diffLines(base, readList(toRows(text), null).lines);
+  const corrected = (text: string) => diffLines(base, readList(text, null).lines);
   test('the same list differs in nothing', () => {
     expect(corrected('R1,R2 10k\nR3 4.7k\nC1 100n')).toEqual([]);
   });
@@ -230,12 +230,12 @@ describe('a corrected list', () => {
       { kind: 'counted', line: line.id, quantity: 1 },
       { kind: 'measured', line: line.id, piece: 0, ref: 'R3', mode: 'ohms', reading: 4690, meter: 'handheld' },
     );
-    expect(diffLines(counted, readList(toRows('R1,R2 10k\nC1 100n'), null).lines)).toEqual([expect.objectContaining({ what: 'gone', entries: 2 })]);
+    expect(diffLines(counted, readList('R1,R2 10k\nC1 100n', null).lines)).toEqual([expect.objectContaining({ what: 'gone', entries: 2 })]);
   });
   test('what the builder typed beside the list stays', () => {
     const line = base.sheet.lines[0]!;
     const noted = log(base, patch(base, 'lines', line.id, { note: 'from the drawer', amendment: 'slip' })!);
-    const [d] = diffLines(noted, readList(toRows('R1,R2 15k\nR3 4.7k\nC1 100n'), null).lines);
+    const [d] = diffLines(noted, readList('R1,R2 15k\nR3 4.7k\nC1 100n', null).lines);
     const taken = log(noted, ...acceptDifference(noted, d!, () => 'x'));
     expect(taken.sheet.lines[0]).toMatchObject({ value: 15_000, note: 'from the drawer', amendment: 'slip' });
   });

@@ -1,8 +1,6 @@
-import { draftOf, makeSheet, suggestedNets } from '@/core/draft/newKit';
+import { readDraft, makeSheet, suggestedNets } from '@/core/draft/newKit';
 import { bandsOf, capacitorCode } from '@/core/marking/printBands';
 import { expandRefs, readList } from '@/core/partslist';
-
-const rows = (text: string) => text.split('\n').map((l, i) => ({ line: i + 1, cells: l.split(';') }));
 
 describe('refs', () => {
   test.each([
@@ -23,7 +21,7 @@ describe('refs', () => {
 
 describe('tables', () => {
   test('columns are found by their headings, kinds by words or letters', () => {
-    const { lines, remarks } = readList(rows('My kit\nQty;Designator;Description;Tol\n2;R1,R2;10k;1%\n1;C1;100nF ceramic;\n1;D1;LED red;\n1;U1;chip;'), null);
+    const { lines, remarks } = readList('My kit\nQty;Designator;Description;Tol\n2;R1,R2;10k;1%\n1;C1;100nF ceramic;\n1;D1;LED red;\n1;U1;chip;', null);
     expect(remarks).toEqual([]);
     expect(lines.map((l) => [l.kind, l.value, l.quantity])).toEqual([
       ['resistor', 1e4, 2],
@@ -36,14 +34,14 @@ describe('tables', () => {
   });
 
   test.each([
-    ['ref;value\nR1;10k\nfoo bar!;1k', 3, 'error', /no list of refs/],
-    ['ref;value;qty\nR1;10k;-2', 2, 'error', /no count/],
+    ['ref;value\nR1;10k\nfoo bar!;1k', 3, 'error', /was not understood/],
+    ['ref;value;qty\nR1;10k;-2', 2, 'warning', /“-2” cannot be read/],
     ['ref;value;qty\nR1,R2;10k;3', 2, 'warning', /3 pieces for 2 positions/],
-    ['ref;value\nR1;10k\nR1;22k', 3, 'warning', /R1 already stands in line 2/],
-    ['ref;value\nR1;tenk', 2, 'warning', /was not understood/],
-    ['just\nsome text', 1, 'error', /was not understood/],
+    ['ref;value\nR1;10k\nR1;22k', 3, 'warning', /R1 is already on line 2/],
+    ['ref;value\nR1;tenk', 2, 'warning', /no value is printed here/],
+    ['just\nsome text', 2, 'error', /was not understood/],
   ])('%s', (text, line, severity, message) => {
-    const remark = readList(rows(text), null).remarks.find((r) => message.test(r.message));
+    const remark = readList(text, null).remarks.find((r) => message.test(r.message));
     expect(remark).toMatchObject({ line, severity });
     expect(remark!.remedy).not.toBe('');
   });
@@ -53,7 +51,7 @@ describe('a kit of one’s own', () => {
   const deck = 't\nV1 a 0 9\nR1 a b 1k\nD1 b 0 LR\nC1 a 0 100u\nQ1 a b 0 N\n.model LR D(IS=1e-17 N=2)\n.model N PNP(BF=100)\n';
 
   test('from a deck alone: its parts make the list, its nets the test points', () => {
-    const draft = draftOf([], deck);
+    const draft = readDraft('', deck);
     expect(draft.lines.map((l) => [l.kind, l.refs])).toEqual([
       ['resistor', ['R1']],
       ['led', ['D1']],
@@ -66,11 +64,11 @@ describe('a kit of one’s own', () => {
   });
 
   test('list and circuit that do not meet are told apart', () => {
-    const draft = draftOf(rows('ref;kind;value\nR1;resistor;1k\nR9;resistor;1k'), deck);
+    const draft = readDraft('ref;kind;value\nR1;resistor;1k\nR9;resistor;1k', deck);
     expect(draft.mismatches).toEqual(
       expect.arrayContaining([expect.stringMatching(/^R9 .*no place in the circuit/), expect.stringMatching(/^D1 is in the circuit but on no line/)]),
     );
-    expect(draftOf([], 't\nV1 a 0 5\nV2 a 0 6\nR1 a 0 1').unsolvable).toMatch(/V2 closes a loop/);
+    expect(readDraft('', 't\nV1 a 0 5\nV2 a 0 6\nR1 a 0 1').unsolvable).toMatch(/V2 closes a loop/);
   });
 });
 

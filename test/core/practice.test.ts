@@ -14,7 +14,7 @@ const DECK =
 const LIST = 'R1 680\nR2 1k\nR3 470\nD1 1N4007\nD2 zener 6.2V\nD3 LED red\nQ1 BC337\nC1 470uF/25V electrolytic';
 
 /** A kit that nobody prepared: a list, a deck with a winding, and the ladder that is proposed from them. */
-const winding = (): KitState => newKit(makeSheet('Winding', readDraft(LIST, DECK, null), DECK, []), at(0));
+const winding = (): KitState => newKit(makeSheet('Winding', readDraft(LIST, DECK), DECK, []), at(0));
 const demo = () => DEMOS[0]!.kit(at(0));
 const hidden = (kit: KitState, standIn: StandIn): KitState => newKit(kit.sheet, at(0), { standIn });
 
@@ -149,7 +149,7 @@ describe('the score', () => {
 test('where readings cannot tell, the suspects are looked at one by one, each once, until it is found', () => {
   // Everything in one loop reads alike: supply, resistor and lamp.
   const deck = 'Loop\nV1 a 0 9\nR1 a b 470\nD1 b c L\nR2 c 0 470\n.model L D(IS=1E-18 N=2)';
-  const kit = newKit(makeSheet('Loop', readDraft('R1-R2 470\nD1 LED red', deck, null), deck, ['a']), at(0));
+  const kit = newKit(makeSheet('Loop', readDraft('R1-R2 470\nD1 LED red', deck), deck, ['a']), at(0));
   const played = ['R1', 'R2', 'D1'].map(
     (ref) => playRound(hidden(kit, { seed: 2, fault: hideFault({ kind: 'open', parts: [ref], detail: {} }), pieces: {} })).looks,
   );

@@ -1,7 +1,7 @@
 /** Boards that never rest: windows, readings, suspects and consequences of running signals. */
 import { deriveStages, isMeasure } from '@/core/loop/progress';
 import { diagnoserOf, findSuspects } from '@/core/diagnose/investigation';
-import { draftOf, makeSheet } from '@/core/draft/newKit';
+import { readDraft, makeSheet } from '@/core/draft/newKit';
 import { readDeck } from '@/core/circuit/deck/read';
 import { steadyState } from '@/core/circuit/steady';
 import { between, risesOf, statisticsOf } from '@/core/circuit/traceStatistics';
@@ -16,7 +16,7 @@ import { at, investigationOf, log, reworked, setupOf, windowsOfKit } from '../su
 const NO_PROGRESS = () => undefined;
 
 function flasher(fault: Fault | null = null): KitState {
-  const draft = draftOf([], FLASHER);
+  const draft = readDraft('', FLASHER);
   const kit = newKit(makeSheet('Two lamps', draft, FLASHER, ['c1', 'c2', 'b1', 'b2']), at(0));
   return fault ? reworked(kit, {}, { standIn: { fault: hideFault(fault), seed: 3, pieces: {} } }) : kit;
 }

@@ -1,10 +1,9 @@
 /** Whole lists as sellers in ten languages print them (invented; wordings: common practice, no source). */
 import type { LineKind } from '@/core/kit';
 import { readList } from '@/core/partslist';
-import { toRows } from '@/core/partslist';
 
 type Expected = readonly [kind: LineKind, value: number | null, quantity: number, refs: string];
-const read = (text: string) => readList(toRows(text), null);
+const read = (text: string) => readList(text, null);
 
 const LISTS: Readonly<Record<string, { readonly text: string; readonly lines: readonly Expected[] }>> = {
   'English, table': {

@@ -96,7 +96,7 @@ describe('a whole sheet, set in many ways', () => {
         const text = print(some).split('\n');
         for (const [at, line] of extra) text.splice(Math.min(at, text.length), 0, line.replace(/[\n\r]/g, ' '));
         const sheet = readSheet(text.join('\n'));
-        const told = new Set([...sheet.lines.flatMap((l) => l.sources), ...sheet.ignored.map((x) => x.source), ...sheet.questions.map((q) => q.source)]);
+        const told = new Set(sheet.entries.flatMap((e) => e.sources));
         const printable = (line: string) =>
           line
             .normalize('NFKC')
@@ -134,11 +134,11 @@ describe('what a practitioner minds on a sheet', () => {
   test('what the paper does not settle is asked', () => {
     const { questions } = readSheet('3x Resistor 10k (R1,R2)\n1x Resistor ?7k (R3)\n1x Resistor 22k (R1)\n2x Resistor — (R5,R6)\n2 x ???');
     expect(questions.map((q) => [q.source, q.doubt.what])).toEqual([
-      [5, 'says-nothing'],
       [1, 'count'],
       [2, 'smudge'],
       [3, 'repeated'],
       [4, 'no-value'],
+      [5, 'says-nothing'],
     ]);
   });
 

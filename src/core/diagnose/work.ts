@@ -68,7 +68,7 @@ export function workOf(kit: KitState): WorkEvidence {
 }
 
 /** Kinds whose print is no help to the eye, or missing (common practice, no source). */
-const HARD_TO_READ: readonly LineKind[] = ['trimmer', 'thermistor', 'zener', 'diode'];
+const HARD_TO_READ: readonly LineKind[] = ['trimmer', 'potentiometer', 'thermistor', 'zener', 'diode'];
 /** Bodies whose legs lie so close that solder runs across. */
 const FINE: readonly Shape[] = ['so', 'sot23', 'chip', 'chip-diode', 'led-chip'];
 

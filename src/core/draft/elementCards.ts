@@ -61,6 +61,7 @@ export function drawnPart(line: Line, ref: Ref): DrawnPart | null {
     case 'capacitor':
       return two('C', line.value ?? USUAL.capacitor);
     case 'electrolytic':
+    case 'tantalum':
       return two('C', line.value ?? USUAL.electrolytic, ['+', '-']);
     case 'inductor':
       return two('L', line.value ?? USUAL.inductor);
@@ -68,6 +69,7 @@ export function drawnPart(line: Line, ref: Ref): DrawnPart | null {
       return two('R', CLOSED_OHMS);
     case 'link':
       return two('R', LINK_OHMS);
+    case 'potentiometer':
     case 'trimmer': {
       const half = (line.value ?? USUAL.trimmer) / 2;
       return {

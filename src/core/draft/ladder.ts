@@ -217,7 +217,7 @@ function signalChecks(id: string, net: string, circuit: Circuit): Check[] {
 
 /** Controls that the circuit has as two halves of a track, with the nets they touch. */
 function adjustable(known: Known, circuit: Circuit): { readonly ref: Ref; readonly nets: readonly string[] }[] {
-  return refsOf(known.lines, 'trimmer').flatMap((ref) => {
+  return refsOf(known.lines, 'trimmer', 'potentiometer').flatMap((ref) => {
     if (!controlOf(known, circuit, ref)) return [];
     return [{ ref, nets: netsOfRef(known, circuit, ref) }];
   });

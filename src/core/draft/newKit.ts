@@ -1,6 +1,6 @@
 import { type Circuit, type Diagnostic, GROUND, netsOf, operatingPoint, readDeck } from '../circuit';
 import type { CircuitSheet, Line, Sheet, Stage, TestPoint } from '../kit';
-import { type Columns, linesFromCircuit, type PartsList, readList, type TableRow, toRows } from '../partslist';
+import { linesFromCircuit, type PartsList, readList, type Settled } from '../partslist';
 import { checkPlaces, type PlaceFinding } from '../stage';
 import { proposeLadder } from './ladder';
 import { observe, slug } from './stageParts';
@@ -9,8 +9,6 @@ import { isLoose } from './walk';
 
 /** What a pasted list and deck amount to, before anything is made of them. */
 export interface Draft {
-  /** The list as it was cut into cells. */
-  readonly rows: readonly TableRow[];
   readonly lines: readonly Line[];
   readonly list: PartsList;
   readonly circuit: Circuit | null;
@@ -25,20 +23,16 @@ export interface Draft {
 
 const SUGGESTED_POINTS = 12;
 
-/** Reads a pasted list and a deck. Without a list it is made from the deck. */
-export const readDraft = (list: string, deck: string, columns: Columns | null = null): Draft => draftOf(toRows(list), deck, columns);
-
-/** Reads a parts table and a deck. */
-export function draftOf(rows: readonly TableRow[], deck: string, columns: Columns | null = null): Draft {
+/** Reads a pasted list and a deck, with what the builder said of the list. Without a list it is made from the deck. */
+export function readDraft(text: string, deck: string, settled: Settled = {}): Draft {
   const hasDeck = deck.trim() !== '';
   const read = hasDeck ? readDeck(deck) : null;
   const circuit = read?.circuit ?? null;
-  const list = readList(rows, circuit, columns);
-  const lines = rows.length === 0 && circuit ? linesFromCircuit(circuit) : list.lines;
+  const list = readList(text, circuit, settled);
+  const lines = text.trim() === '' && circuit ? linesFromCircuit(circuit) : list.lines;
   const nets = circuit ? usefulNets(circuit) : [];
   const solvable = circuit !== null && circuit.parts.length > 0 && !read!.diagnostics.some((d) => d.severity === 'error');
   return {
-    rows,
     lines,
     list,
     circuit,

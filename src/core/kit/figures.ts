@@ -63,6 +63,7 @@ export function figuresOf(line: Line): readonly PartFigure[] {
       return value === null ? [] : [reads('zener', 'V', value * (1 - share), value * (1 + share))];
     }
     case 'trimmer':
+    case 'potentiometer':
       return yesNo('sweep', 'ends');
     case 'relay':
       return [...CONTACTS, ...yesNo('clicks')];

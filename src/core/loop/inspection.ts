@@ -75,7 +75,7 @@ export function bareBoardItems(kit: KitState): LookItem[] {
 
 /** Harm of a part that sits the wrong way round. */
 function harmOf({ kind }: Line): number {
-  if (kind === 'electrolytic' || kind === 'regulator' || CHIP_KINDS.includes(kind)) return 6;
+  if (kind === 'electrolytic' || kind === 'tantalum' || kind === 'bridge' || kind === 'regulator' || CHIP_KINDS.includes(kind)) return 6;
   if (kind === 'led') return 3;
   return 4;
 }

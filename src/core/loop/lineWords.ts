@@ -3,7 +3,7 @@ import { printNominal } from '../quantity';
 import { factsOf, packageOf, type Shape } from '../vocabulary';
 
 /** Kinds whose value alone says what they are: `4.7 kΩ`, `100 nF`, `10 mH`. */
-const BY_VALUE = new Set<Line['kind']>(['resistor', 'capacitor', 'electrolytic', 'inductor']);
+const BY_VALUE = new Set<Line['kind']>(['resistor', 'capacitor', 'electrolytic', 'tantalum', 'inductor']);
 /** Words of our own: letters and signs that the shipped faces draw without a foreign script. */
 const LATIN = /^[\p{Script=Latin}\p{Number}\p{Punctuation}\p{Symbol}\sΩµμ]+$/u;
 /** Bodies that say what a part is which has no kind of its own. */
@@ -20,11 +20,11 @@ const LONGEST_OWN_LABEL = 26;
 /** What a line is, in our words: value, kind, type. The seller's words stand beneath where they say more. */
 export function lineTitle(line: Line): string {
   const { unit, word } = factsOf(line.kind);
-  const volts = line.kind === 'electrolytic' && line.rating?.volts ? ` ${line.rating.volts} V` : '';
+  const volts = (line.kind === 'electrolytic' || line.kind === 'tantalum') && line.rating?.volts ? ` ${line.rating.volts} V` : '';
   if (line.value !== null && BY_VALUE.has(line.kind)) return `${printNominal(line.value, unit)}${volts}`;
   if (line.kind === 'led') return line.colour ? `${line.colour} LED` : 'LED';
   if (line.value !== null && line.kind === 'zener') return `Zener ${printNominal(line.value, unit)}`;
-  if (line.value !== null && (line.kind === 'trimmer' || line.kind === 'thermistor' || line.kind === 'crystal' || line.kind === 'network'))
+  if (line.value !== null && (line.kind === 'trimmer' || line.kind === 'potentiometer' || line.kind === 'loudspeaker' || line.kind === 'thermistor' || line.kind === 'crystal' || line.kind === 'network'))
     return `${printNominal(line.value, unit)} ${line.kind === 'thermistor' ? 'thermistor' : word}`;
   const told = packageOf(line);
   if (line.kind === 'other' && told.known) return SHAPE_WORDS[told.shape] ?? word;

@@ -20,7 +20,7 @@ const shown = (reading: ReadingValue, mode: MeterMode | null) => (reading === 'o
 /** Unit in which the value of a fault's part is said. */
 export function unitOfFault(kit: Pick<KitState, 'sheet'>, fault: Fault): FaultUnit {
   const kind = kit.sheet.lines.find((l) => fault.parts.some((p) => l.refs.includes(p)))?.kind;
-  return kind === 'zener' ? 'V' : kind === 'capacitor' || kind === 'electrolytic' ? 'F' : 'ohm';
+  return kind === 'zener' ? 'V' : kind === 'capacitor' || kind === 'electrolytic' || kind === 'tantalum' ? 'F' : 'ohm';
 }
 
 /** One entry of the log in a sentence. */

@@ -48,7 +48,7 @@ function standoff(line: Line): string[] {
   if (BY_TAB.has(shape)) return ['Height: screw it to its sink first, solder then: the joints must not carry it.'];
   if (line.kind === 'led') return ['Height: as far as the case wants it; both leads the same, cut after soldering.'];
   if (line.kind === 'crystal') return ['Height: a millimetre above the board: its can may touch tracks.'];
-  if (line.kind === 'electrolytic') return ['Height: flat on the board; a can that is pulled up tears its leads.'];
+  if (line.kind === 'electrolytic' || line.kind === 'tantalum') return ['Height: flat on the board; a can that is pulled up tears its leads.'];
   return [];
 }
 

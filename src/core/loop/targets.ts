@@ -89,7 +89,7 @@ export function pieceTargets(kit: KitState, influence: Influence = {}): TargetSt
 }
 
 /** Kinds whose print is no help to the eye, or missing (common practice, no source). */
-const HARD_TO_READ = new Set<LineKind>(['trimmer', 'thermistor', 'relay', 'zener', 'led', 'diode']);
+const HARD_TO_READ = new Set<LineKind>(['trimmer', 'potentiometer', 'thermistor', 'relay', 'zener', 'led', 'diode']);
 const FIVE_BANDS_FROM = 0.02;
 
 function isWanted(school: MeasuringSchool, line: Line, piece: number, markings: ReadonlyMap<number, string>): boolean {
@@ -103,7 +103,7 @@ function isWanted(school: MeasuringSchool, line: Line, piece: number, markings: 
   }
 }
 
-const ORDER: readonly LineKind[] = ['resistor', 'zener', 'trimmer', 'thermistor', 'relay', 'diode', 'led', 'npn', 'pnp', 'electrolytic', 'capacitor'];
+const ORDER: readonly LineKind[] = ['resistor', 'zener', 'trimmer', 'potentiometer', 'thermistor', 'loudspeaker', 'relay', 'diode', 'led', 'npn', 'pnp', 'electrolytic', 'tantalum', 'capacitor'];
 
 /** Smaller comes first: parts by how much they move a check, then, where the circuit tells nothing, by kind. */
 function weight(s: TargetState, influence: Influence): number {

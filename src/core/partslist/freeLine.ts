@@ -88,12 +88,6 @@ function takeCount(text: string): { quantity: number | null; rest: string } {
   return { quantity: null, rest: text };
 }
 
-/** The number that a text gives for a coarse kind; null without one. */
-export function valueIn(kind: FreeKind, text: string): number | null {
-  const { value } = valueOf(kind, normaliseUnits(text), text);
-  return typeof value === 'number' ? value : null;
-}
-
 function valueOf(kind: FreeKind, rest: string, whole: string): { value: FreeLine['value']; unit: FreeLine['unit'] } {
   switch (kind) {
     case 'R':
@@ -162,7 +156,7 @@ function frequencyOf(text: string): number | null {
 const BODY_CODE = /^(?:P?DI[LP]|SI[LP]|SO|SOIC|SOP|SSOP|TSSOP|MSOP|SOT|SOD|TO|DO|QF[PN])-?\d+[A-Z]?$/i;
 
 /** A type number: letters and digits mixed, or a bare number of three digits and more. */
-export function typeNumber(text: string): string | null {
+function typeNumber(text: string): string | null {
   const words = text
     .replace(/[^\x20-\x7e]+/g, ' ')
     .replace(/[()[\];,]/g, ' ')

@@ -1,9 +1,9 @@
-export { type Column, type Columns, type TableRow } from './columns';
+export { type Column, type Columns } from './columns';
 export { linesFromCircuit } from './fromCircuit';
 export { readFreeLine } from './freeLine';
 export { type FreeKind } from './kindWords';
 export { readNeed } from './need';
-export { type ListRemark, type PartsList, readList } from './readList';
+export { type ListEntry, type ListRemark, type PartsList, readList, type Settled } from './readList';
 export { expandRefs } from './refs';
-export { toCsv, toRows } from './rows';
-export { type Doubt, type Ignored, type Question, readSheet, type SheetKind, type SheetLine, type SheetReading, SURE } from './sheet';
+export { toCsv } from './rows';
+export { type Correction, type Doubt, type Ignored, readSheet, type SheetKind, type SheetLine } from './sheet';

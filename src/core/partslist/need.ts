@@ -1,9 +1,7 @@
 import { parseQuantity } from '../quantity';
 import type { Need } from '../kit';
-
-/** Words by which a list says that something is wanted and not in the box, in the languages of the lists. */
-const NOT_SUPPLIED =
-  /not (?:included|supplied|in the (?:kit|box))|sold separately|nicht (?:enthalten|im lieferumfang)|separat|no inclu(?:ido|ye)|não inclu|non (?:fourni|inclus)|non inclus|nie zawiera|brak w zestawie|не (?:входит|в комплекте)|不含|不包括|自备|別売|含まれ(?:て)?い?ません/i;
+import type { SheetKind } from './sheet';
+import { saysNotSupplied } from './sheet/notices';
 
 const NEED_KINDS: readonly (readonly [RegExp, Need['kind']])[] = [
   [/batter|akku|bater[íi]a|pile\b|батаре|аккум|电池|電池/i, 'battery'],
@@ -14,9 +12,20 @@ const NEED_KINDS: readonly (readonly [RegExp, Need['kind']])[] = [
   [/tool|iron|screwdriver|werkzeug|outil|herramienta/i, 'tool'],
 ];
 
+const BY_KIND: Readonly<Partial<Record<SheetKind, Need['kind']>>> = {
+  supply: 'supply',
+  battery: 'battery',
+  loudspeaker: 'load',
+  lamp: 'load',
+  motor: 'load',
+  wire: 'lead',
+};
+
 /** A line that names something wanted but not supplied, with its rating; null for ordinary lines. */
-export function readNeed(text: string, id: string): Need | null {
-  if (!NOT_SUPPLIED.test(text)) return null;
+export const readNeed = (text: string, id: string): Need | null => (saysNotSupplied(text) ? needOf(text, id, null) : null);
+
+/** The need that a line tells of, by its words. */
+export function needOf(text: string, id: string, kind: SheetKind | null): Need {
   const rating = (unit: string, of: 'V' | 'A' | 'ohm' | 'W') => {
     const match = new RegExp(`(\\d+(?:[.,]\\d+)?)\\s*([mk]?)\\s*(?:${unit})(?![a-z])`, 'i').exec(text);
     const parsed = match ? parseQuantity(`${match[1]!} ${match[2]!}${of === 'ohm' ? '' : of}`, of) : null;
@@ -28,10 +37,10 @@ export function readNeed(text: string, id: string): Need | null {
     : /cent(?:er|re)[- ]?(?:pin )?(?:minus|negative|-)/i.test(text)
       ? 'centre-minus'
       : undefined;
-  const [volts, amperes, ohms, watts] = [rating('V', 'V'), rating('A', 'A'), rating('Ω|ohm', 'ohm'), rating('W', 'W')];
+  const [volts, amperes, ohms, watts] = [rating('V|В', 'V'), rating('A|А', 'A'), rating('Ω|ohm|Ом', 'ohm'), rating('W|Вт', 'W')];
   return {
     id,
-    kind: NEED_KINDS.find(([pattern]) => pattern.test(text))?.[1] ?? 'other',
+    kind: (kind && BY_KIND[kind]) ?? NEED_KINDS.find(([pattern]) => pattern.test(text))?.[1] ?? 'other',
     text: text.trim().slice(0, 300),
     ...(volts !== undefined ? { volts } : {}),
     ...(amperes !== undefined ? { amperes } : {}),

@@ -2,8 +2,8 @@
 const SEPARATOR = /[\s,;、，；/+&]+/;
 /** A board's name in front of its refs, in any script: `B:R7`, `主板:R7`. */
 const BOARD = '(?:([\\p{L}\\p{N}]{1,8}):)?';
-const RANGE = new RegExp(`^${BOARD}([A-Z]{1,4})(\\d{1,4})\\s*(?:-|–|~|\\.\\.|to|bis)\\s*(?:(?:[\\p{L}\\p{N}]{1,8}:)?[A-Z]{1,4})?(\\d{1,4})$`, 'iu');
-const SINGLE = new RegExp(`^${BOARD}([A-Z]{1,4})(\\d{1,4}[A-Z]?)$`, 'iu');
+const RANGE = new RegExp(`^${BOARD}([A-Z]{1,5})(\\d{1,4})\\s*(?:-|–|~|\\.\\.|to|bis)\\s*(?:(?:[\\p{L}\\p{N}]{1,8}:)?[A-Z]{1,5})?(\\d{1,4})$`, 'iu');
+const SINGLE = new RegExp(`^${BOARD}([A-Z]{1,5})(\\d{1,4}[A-Z]?)$`, 'iu');
 const NUMBER_ONLY = /^\d{1,4}$/;
 const LONGEST_RANGE = 200;
 

@@ -25,7 +25,7 @@ export function cautionsOf(kit: KitState, stage: Stage, forecast: StageForecast 
   const powered = isPowered(stage);
   const first = kit.sheet.stages.find(isPowered) === stage;
   const windings = stage.supplies.some((s) => s.feed === 'winding') || (forecast?.supplies.some((s) => s.winding) ?? false);
-  const electrolytics = kit.sheet.lines.some((l) => !l.notFitted && (l.kind === 'electrolytic' || (l.kind === 'capacitor' && /tantal/i.test(l.label))));
+  const electrolytics = kit.sheet.lines.some((l) => !l.notFitted && (l.kind === 'electrolytic' || l.kind === 'tantalum'));
   const lithium =
     kit.sheet.needs.some((n) => /li-?(?:ion|po)|lithium|18650|car battery/i.test(n.text)) && powered && stage.supplies.every((s) => s.feed !== 'winding');
   const ohms = stage.checks.some((c) => c.what === 'measure' && (c.mode === 'ohms' || c.mode === 'diode'));

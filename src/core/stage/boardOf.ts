@@ -84,7 +84,7 @@ function partsAt(setup: Setup, circuit: Circuit, line: Line, ref: Ref): BoardPar
     tolerance: line.tolerance ?? facts.tolerance,
     range: line.range ?? null,
     programmed: line.kind === 'microcontroller' || undefined,
-    body: line.kind === 'network' ? 'network' : line.kind === 'trimmer' ? 'control' : undefined,
+    body: line.kind === 'network' ? 'network' : line.kind === 'trimmer' || line.kind === 'potentiometer' ? 'control' : undefined,
     // Ohms of a contact are those of one of its positions.
     measured: kind === 'contact' ? undefined : setup.measured.get(ref),
   };

@@ -81,6 +81,6 @@ function fittedPart(line: Line, ref: Ref, number: ReadonlyMap<string, number>): 
   const pads = [...number].flatMap(([id, i]) => (id.startsWith(`${ref}.`) ? [i] : []));
   if (pads.length < 2) return null;
   const conducts = line.kind === 'link' || line.kind === 'fuse' || line.kind === 'inductor';
-  const resists = ['resistor', 'thermistor', 'lamp', 'relay', 'ldr'].includes(line.kind);
+  const resists = ['resistor', 'thermistor', 'lamp', 'relay', 'loudspeaker', 'ldr'].includes(line.kind);
   return { ref, kind: line.kind, pads, ohms: conducts ? CONTACT : resists ? line.value : null };
 }

@@ -58,15 +58,22 @@ export const KIND_FACTS = {
   network: { ...ohmic, word: 'resistor network', tolerance: about(0.05), board: 'resistor' },
   capacitor: { word: 'capacitor', unit: 'F', mode: 'capacitance', tolerance: about(0.2), board: 'capacitor', loose: 'C' },
   electrolytic: { word: 'electrolytic capacitor', unit: 'F', mode: 'capacitance', tolerance: [-0.2, 0.8], board: 'electrolytic', loose: 'C' },
+  tantalum: { word: 'tantalum capacitor', unit: 'F', mode: 'capacitance', tolerance: about(0.2), board: 'electrolytic', loose: 'C' },
   inductor: { word: 'coil', unit: 'H', mode: 'inductance', tolerance: about(0.2), board: 'inductor', loose: 'L' },
   trimmer: { ...ohmic, word: 'trimmer', tolerance: about(0.2), board: 'resistor' },
+  potentiometer: { ...ohmic, word: 'potentiometer', tolerance: about(0.2), board: 'resistor' },
+  varistor: { ...nothing, word: 'varistor' },
   thermistor: { ...ohmic, word: 'thermistor', tolerance: about(0.1), board: 'thermistor' },
   ldr: { ...ohmic, word: 'light-dependent resistor', tolerance: about(0.5), board: 'ldr' },
   lamp: { ...ohmic, word: 'lamp', tolerance: about(0.3), board: 'lamp' },
   fuse: { ...ohmic, word: 'fuse', tolerance: about(0.5), board: 'fuse' },
+  // The direct-current resistance of a voice coil is a little below its impedance (common practice, no source).
+  loudspeaker: { ...ohmic, word: 'loudspeaker', tolerance: [-0.3, 0.1], board: 'coil' },
+  transformer: { ...nothing, word: 'transformer' },
   relay: { ...ohmic, word: 'relay', tolerance: about(0.1), board: 'coil' },
   diode: { word: 'diode', unit: 'V', mode: 'diode', tolerance: about(0.2), board: 'diode', loose: 'D' },
   zener: { word: 'zener diode', unit: 'V', mode: 'diode', tolerance: about(0.05), board: 'zener', loose: 'D' },
+  bridge: { ...nothing, word: 'bridge rectifier', board: 'chip' },
   led: { word: 'LED', unit: 'V', mode: 'diode', tolerance: about(0.2), board: 'led', loose: 'LED' },
   npn: { ...gained, word: 'NPN transistor', board: 'npn' },
   pnp: { ...gained, word: 'PNP transistor', board: 'pnp' },
@@ -79,11 +86,25 @@ export const KIND_FACTS = {
   timer: { ...nothing, word: 'timer chip', board: 'chip' },
   ic: { ...nothing, word: 'chip', board: 'chip' },
   microcontroller: { ...nothing, word: 'microcontroller', board: 'chip' },
+  optocoupler: { ...nothing, word: 'optocoupler', board: 'chip' },
+  display: { ...nothing, word: 'display' },
+  module: { ...nothing, word: 'module', board: 'chip' },
+  buzzer: { ...nothing, word: 'buzzer' },
+  microphone: { ...nothing, word: 'microphone' },
+  motor: { ...nothing, word: 'motor' },
+  battery: { ...nothing, word: 'battery' },
+  holder: { ...nothing, word: 'holder' },
   socket: { ...nothing, word: 'socket' },
   crystal: { ...nothing, word: 'crystal', unit: 'Hz', tolerance: about(0.0001) },
   connector: { ...nothing, word: 'connector' },
   switch: { ...nothing, word: 'switch', board: 'contact' },
+  heatsink: { ...nothing, word: 'heat sink' },
   mechanical: { ...nothing, word: 'mechanical part' },
+  case: { ...nothing, word: 'case' },
+  board: { ...nothing, word: 'bare board' },
+  wire: { ...nothing, word: 'wire' },
+  consumable: { ...nothing, word: 'consumable' },
+  document: { ...nothing, word: 'paper' },
   link: { ...nothing, word: 'wire link', board: 'contact' },
   other: { ...nothing, word: 'part' },
 } as const satisfies Readonly<Record<string, KindFacts>>;
@@ -92,7 +113,7 @@ export type LineKind = keyof typeof KIND_FACTS;
 export const LINE_KINDS = Object.keys(KIND_FACTS) as readonly LineKind[];
 
 /** Chips with legs in rows; regulators look like transistors. */
-export const CHIP_KINDS: readonly LineKind[] = ['opamp', 'timer', 'ic', 'microcontroller'];
+export const CHIP_KINDS: readonly LineKind[] = ['opamp', 'timer', 'ic', 'microcontroller', 'optocoupler'];
 
 /** Facts of a kind, in the general type. */
 export const factsOf = (kind: LineKind): KindFacts => KIND_FACTS[kind];

@@ -42,6 +42,13 @@ export const SHAPES = [
   'ldr',
   'link',
   'screw',
+  'drop',
+  'bridge',
+  'microphone',
+  'display',
+  'module',
+  'transformer',
+  'sink',
   'unknown',
 ] as const;
 export type Shape = (typeof SHAPES)[number];
@@ -125,6 +132,8 @@ const diameterIn = (words: string): number | null => {
 
 /** What the package column or the words say outright, whatever the kind is. */
 function byName(words: string, kind: LineKind): Package | null {
+  // What a heat sink is for says nothing of its own body.
+  if (kind === 'heatsink') return null;
   const chip = /(?:^|[^\d])(0402|0603|0805|1206|1210|2010|2512)(?!\d)/.exec(words)?.[1];
   if (chip) {
     const [w, h] = CHIP_SIZES[chip]!;
@@ -179,6 +188,8 @@ function byKind({ kind, value }: Described, words: string): Package {
       const d = diameterIn(words) ?? canDiameter(value);
       return /axial/i.test(words) ? make('axial', 11, 5, pair(6 * PITCH)) : make('can', d, d, pair(d <= 6.3 ? PITCH : d <= 8 ? 3.5 : 5));
     }
+    case 'tantalum':
+      return make('drop', 4.5, 3.5, pair(PITCH));
     case 'inductor':
       return /radial|drum|power|storage/i.test(words) ? make('drum', 8, 8, pair(5)) : make('axial', 7, 3, pair(4 * PITCH));
     case 'trimmer':
@@ -190,6 +201,12 @@ function byKind({ kind, value }: Described, words: string): Package {
             { pin: 2, x: 0, y: -2.5 },
             { pin: 3, x: PITCH, y: 2.5 },
           ]);
+    case 'potentiometer':
+      return make('control', 16, 12, row(3, 5, 6));
+    case 'varistor':
+      return make('disc', 10, 4, pair(3 * PITCH));
+    case 'bridge':
+      return /DB\d|MB\d|dip/i.test(words) ? dipOf(4) : make('bridge', 9, 9, dual(4, 5.08, 5.08));
     case 'thermistor':
       return make('bead', 4, 2.6, pair(PITCH));
     case 'ldr':
@@ -229,6 +246,8 @@ function byKind({ kind, value }: Described, words: string): Package {
       return make('to92', 4.8, 3.8, row(3));
     case 'regulator':
       return SMALL_REGULATOR.test(words) ? make('to92', 4.8, 3.8, row(3)) : make('to220', 10.2, 4.6, row(3, PITCH, 0.6));
+    case 'optocoupler':
+      return dipOf(pinCount(words) ?? (/817|TLP\d|CNY/i.test(words) ? 4 : /6N13/i.test(words) ? 8 : 6));
     case 'opamp':
     case 'timer':
       return dipOf(pinCount(words) ?? (/324|339|347|074|084|\bquad/i.test(words) ? 14 : 8));
@@ -257,6 +276,38 @@ function byKind({ kind, value }: Described, words: string): Package {
           ]);
     case 'link':
       return make('link', 4 * PITCH, 1, pair(4 * PITCH));
+    case 'display':
+      return /lcd|128|1602|oled/i.test(words)
+        ? make('display', 80, 36, row(16, PITCH, -15))
+        : make('display', 12.6, 19, dual(pinCount(words) ?? 10, PITCH, 15.24));
+    case 'module':
+      return make('module', 20, 15, row(pinCount(words) ?? 4, PITCH, 6));
+    case 'loudspeaker':
+      return make('loudspeaker', 28, 28, pair(8));
+    case 'buzzer':
+      return make('buzzer', 12, 12, pair(7.6));
+    case 'microphone':
+      return make('microphone', 9.7, 9.7, pair(PITCH));
+    case 'motor':
+      return make('drum', 20, 20, pair(10));
+    case 'transformer':
+      return make('transformer', 22, 19, [
+        { pin: 1, x: -7.5, y: -7.5 },
+        { pin: 2, x: -7.5, y: 7.5 },
+        { pin: 3, x: 7.5, y: -7.5 },
+        { pin: 4, x: 7.5, y: 7.5 },
+      ]);
+    case 'battery':
+    case 'holder':
+      return /fuse|sicherung|fusible|предохр|保险/i.test(words) ? make('fuse', 22, 9, pair(22)) : byWords(`${words} battery`);
+    case 'heatsink':
+      return make('sink', 23, 16, []);
+    case 'case':
+    case 'board':
+    case 'wire':
+    case 'consumable':
+    case 'document':
+      return make('unknown', 9, 6, [], false);
     case 'mechanical':
     case 'other':
       return byWords(words);

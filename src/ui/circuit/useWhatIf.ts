@@ -20,7 +20,7 @@ type Change = keyof typeof CHANGES;
 /** Steps of a sweep, ends included. */
 const STEPS = 9;
 const VALUED: readonly (Unit | null)[] = ['ohm', 'F', 'H'];
-const POLARISED: readonly Line['kind'][] = ['diode', 'zener', 'led', 'electrolytic'];
+const POLARISED: readonly Line['kind'][] = ['diode', 'zener', 'led', 'electrolytic', 'tantalum'];
 const THREE_LEGGED: readonly Line['kind'][] = ['npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf'];
 
 type Answered =

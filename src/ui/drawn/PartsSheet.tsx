@@ -63,6 +63,13 @@ export const SAMPLES: readonly Sample[] = [
   ['other', 'buzzer'],
   ['other', 'loudspeaker 8 Ω'],
   ['link', 'wire link'],
+  ['tantalum', '10 µF 16 V', { value: 1e-5 }],
+  ['bridge', 'B40C1500'],
+  ['microphone', 'Electret 9x7'],
+  ['display', '7-segment, common cathode'],
+  ['module', 'RF module'],
+  ['transformer', 'EI19'],
+  ['heatsink', 'Cooling fin'],
   ['mechanical', 'M3 screw'],
   ['other', 'something else'],
 ];

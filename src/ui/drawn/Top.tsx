@@ -308,6 +308,64 @@ function Body({ marks }: { marks: Marks }) {
           <circle r={w * 0.29} fill={BODY.epoxy} />
         </>
       );
+    case 'drop':
+      return (
+        <>
+          <ellipse rx={w / 2} ry={h / 2} fill={BODY.film} stroke={BODY.rim} strokeWidth="0.12" />
+          <path d={`M${-w * 0.3} ${-h * 0.38}v${h * 0.76}`} stroke={BODY.slot} strokeWidth="0.4" />
+          <path d={`M${-w * 0.16} 0h1.2m-0.6 -0.6v1.2`} stroke={BODY.slot} strokeWidth="0.3" />
+        </>
+      );
+    case 'bridge':
+      return (
+        <>
+          <Box w={w} h={h} fill={BODY.epoxy} />
+          <path d={`M${-w * 0.34} ${-h * 0.3}h1.6m-0.8 -0.8v1.6M${w * 0.2} ${h * 0.3}h1.6`} stroke={BODY.epoxyPrint} strokeWidth="0.3" />
+          <path d={`M${w * 0.16} ${-h * 0.3}q0.5 -0.8 1 0t1 0M${-w * 0.36} ${h * 0.3}q0.5 -0.8 1 0t1 0`} fill="none" stroke={BODY.epoxyPrint} strokeWidth="0.3" />
+        </>
+      );
+    case 'microphone':
+      return (
+        <>
+          <circle r={w / 2} fill={BODY.steel} stroke={BODY.tabEdge} strokeWidth="0.3" />
+          <circle r={w * 0.36} fill={BODY.epoxy} />
+        </>
+      );
+    case 'display':
+      return (
+        <>
+          <Box w={w} h={h} fill={BODY.epoxy} />
+          <path
+            d={`M${-w * 0.16} ${-h * 0.3}h${w * 0.36}l${-w * 0.04} ${h * 0.3}h${-w * 0.36}zM${-w * 0.2} 0h${w * 0.36}l${-w * 0.04} ${h * 0.3}h${-w * 0.36}z`}
+            fill="none"
+            stroke={BODY.epoxyPrint}
+            strokeWidth={w * 0.05}
+          />
+        </>
+      );
+    case 'module':
+      return (
+        <>
+          <Box w={w} h={h} fill={BODY.sleeve} />
+          <Box w={w * 0.4} h={h * 0.4} fill={BODY.epoxy} />
+        </>
+      );
+    case 'transformer':
+      return (
+        <>
+          <Box w={w} h={h * 0.72} fill={BODY.steel} />
+          <Box w={w * 0.56} h={h} fill={BODY.film} />
+        </>
+      );
+    case 'sink':
+      return (
+        <>
+          <Box w={w} h={h * 0.2} fill={BODY.tab} />
+          {[-0.4, -0.2, 0, 0.2, 0.4].map((x) => (
+            <rect key={x} x={w * x - 0.6} y={-h / 2} width="1.2" height={h} fill={BODY.tab} stroke={BODY.tabEdge} strokeWidth="0.15" />
+          ))}
+        </>
+      );
     case 'buzzer':
       return (
         <>

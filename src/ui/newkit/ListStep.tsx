@@ -1,7 +1,8 @@
 import { Checkbox, Form, Input } from 'antd';
 import zones from '../shell/zones.module.css';
 import { FileButton } from '../shelf/FileButton';
-import { ListPreview } from './ListPreview';
+import { ColumnTable } from './ColumnTable';
+import { EntryTable } from './EntryTable';
 import styles from './NewKit.module.css';
 import { MOST_CHARACTERS, type useNewKit } from './useNewKit';
 
@@ -13,6 +14,9 @@ const SHOWN = 30;
 /** What should be in the bag. */
 export function ListStep({ kit }: { kit: ReturnType<typeof useNewKit> }) {
   const { draft, begun } = kit;
+  // Questions of single lines stand beside them; here is what concerns the list as a whole.
+  const asked = new Set(draft.list.entries.flatMap((e) => (e.doubts.length > 0 ? [e.sources[0]] : [])));
+  const remarks = draft.list.remarks.filter((r) => !asked.has(r.line));
   return (
     <>
       <p className={styles.buys}>
@@ -45,13 +49,14 @@ export function ListStep({ kit }: { kit: ReturnType<typeof useNewKit> }) {
         <span className="soft">CSV, TSV, XLSX or text, in any usual encoding. {kit.note}</span>
       </div>
       <ul className={zones.remarks} aria-label="Remarks on the list">
-        {draft.list.remarks.slice(0, SHOWN).map((r, i) => (
+        {remarks.slice(0, SHOWN).map((r, i) => (
           <li key={i} className={r.severity === 'error' ? zones.error : ''}>
             <b>Line {r.line}:</b> {r.message}. {r.remedy}
           </li>
         ))}
       </ul>
-      {draft.rows.length > 0 && <ListPreview rows={draft.rows} list={draft.list} setColumns={kit.setColumns} />}
+      <EntryTable list={draft.list} correct={kit.correct} />
+      <ColumnTable list={draft.list} setColumns={kit.setColumns} />
       <Checkbox
         checked={begun.built}
         onChange={(e) => {

@@ -1,6 +1,6 @@
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { type Beside, type Draft, NOTHING_BESIDE, suggestedNets } from '@/core/draft';
-import type { Columns } from '@/core/partslist';
+import type { Columns, Correction, Settled } from '@/core/partslist';
 import { readListFile } from '@/store/listText';
 import { askFree } from '@/store/results';
 import { createKit } from '@/store/shelf';
@@ -8,11 +8,11 @@ import { type Begun, loadBegun, saveBegun } from '@/store/storage';
 import { useAnswer } from '../results/useResult';
 
 export const MOST_CHARACTERS = 2_000_000;
+const MOST_TITLE = 120;
 
 const NOTHING_READ: Draft = {
-  rows: [],
   lines: [],
-  list: { lines: [], needs: [], options: [], remarks: [], way: 'free', columns: [], heading: -1 },
+  list: { title: null, lines: [], needs: [], options: [], remarks: [], entries: [], way: 'free', columns: [], cells: [], heading: -1 },
   circuit: null,
   deckRemarks: [],
   nets: [],
@@ -20,18 +20,18 @@ const NOTHING_READ: Draft = {
   unsolvable: null,
 };
 
-const NOTHING_BEGUN: Begun = { title: '', list: '', deck: '', way: 'none', step: 0, built: false, nets: null, beside: NOTHING_BESIDE };
+const NOTHING_SAID: Settled = {};
+const NOTHING_BEGUN: Begun = { title: '', list: '', settled: NOTHING_SAID, deck: '', way: 'none', step: 0, built: false, nets: null, beside: NOTHING_BESIDE };
 
 /** What has been given so far, how it was understood, and the kit that comes of it. All of it outlives a reload. */
 export function useNewKit(open: (id: string, built: boolean) => void) {
   const { begun, change, forget, restored } = useBegun();
-  const { title, list, deck, nets: chosen, beside } = begun;
+  const { title, list, settled, deck, nets: chosen, beside } = begun;
   const [message, setMessage] = useState<string | null>(null);
-  const [columns, setColumns] = useState<Columns | null>(null);
   const [note, setNote] = useState('');
   const slowList = useDeferredValue(list);
   const slowDeck = useDeferredValue(deck);
-  const asked = useMemo(() => ({ list: slowList, deck: slowDeck, columns }), [slowList, slowDeck, columns]);
+  const asked = useMemo(() => ({ list: slowList, deck: slowDeck, settled }), [slowList, slowDeck, settled]);
   const answer = useAnswer('readDraft', asked);
   const draft = answer.value ?? NOTHING_READ;
   const say = (e: unknown) => {
@@ -49,14 +49,18 @@ export function useNewKit(open: (id: string, built: boolean) => void) {
     asked,
     reading: answer.state === 'working',
     nets: chosen ?? suggestedNets(draft),
-    setColumns,
+    setColumns: (columns: Columns | null) => {
+      set({ settled: { columns } });
+    },
+    correct: (corrections: Readonly<Record<string, Correction>>) => {
+      set({ settled: { ...settled, corrections: { ...settled.corrections, ...corrections } } });
+    },
     message,
     note,
     setList: (text: string) => {
       // A field that was filled from a file reports a change once more when it loses the focus.
       if (text === list) return;
-      set({ list: text });
-      setColumns(null);
+      set({ list: text, settled: NOTHING_SAID });
       setNote('');
     },
     /** Another circuit: which nets can be reached is asked anew where it lost some. */
@@ -71,25 +75,23 @@ export function useNewKit(open: (id: string, built: boolean) => void) {
     },
     takeFile: (file: File) => {
       readListFile(file).then(({ text, encoding }) => {
-        set({ list: text.slice(0, MOST_CHARACTERS).replace(/\r\n?/g, '\n') });
-        setColumns(null);
+        set({ list: text.slice(0, MOST_CHARACTERS).replace(/\r\n?/g, '\n'), settled: NOTHING_SAID });
         setNote(`${file.name}, read as ${encoding}.`);
       }, say);
     },
     anew: () => {
       forget();
-      setColumns(null);
       setNote('');
       setMessage(null);
     },
     make: () => {
-      askFree('readDraft', { list, deck, columns })
+      askFree('readDraft', { list, deck, settled })
         .then((read) => {
           const blocked = problemOf(read, list, deck);
           if (blocked !== null) throw new Error(blocked);
           const reach = chosen ?? suggestedNets(read);
           return createKit({
-            title: title.trim() || read.circuit?.title || 'My kit',
+            title: title.trim() || read.list.title?.slice(0, MOST_TITLE) || read.circuit?.title || 'My kit',
             draft: read,
             deck,
             nets: read.nets.filter((n) => reach.includes(n)),
@@ -116,7 +118,8 @@ function useBegun() {
       (held) => {
         // Whoever has typed already goes on with that.
         if (gone || held === null || typed.current) return;
-        setBegun(held);
+        // A kit begun in an earlier version has fields missing.
+        setBegun({ ...NOTHING_BEGUN, ...held });
         setRestored(true);
       },
       () => undefined,
@@ -152,5 +155,8 @@ function problemOf(draft: Draft, list: string, deck: string): string | null {
     return 'The circuit has errors: mend the lines named in the step Circuit, or choose “Nothing yet” there to make a kit without one.';
   if (draft.unsolvable !== null) return draft.unsolvable;
   if (list.trim() !== '' && draft.lines.length === 0) return 'No line of the list was understood: see the remarks in the step List.';
+  const open = draft.list.entries.filter((e) => e.doubts.length > 0).length;
+  if (open > 0)
+    return `${open === 1 ? 'One line of the list is' : `${open} lines of the list are`} unclear. Answer the questions in the step List, or keep all as read there.`;
   return null;
 }

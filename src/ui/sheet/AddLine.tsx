@@ -2,7 +2,7 @@ import { Form } from 'antd';
 import { useState } from 'react';
 import { type KitState, type Line, type Need, put } from '@/core/kit';
 import { lineTitle } from '@/core/loop';
-import { readList, toRows } from '@/core/partslist';
+import { readList } from '@/core/partslist';
 import { useBench } from '@/store/bench';
 import { newId } from '@/store/stamps';
 import { InlineForm } from '../form/InlineForm';
@@ -17,7 +17,7 @@ interface Values {
 type Read = { readonly need: Need } | { readonly line: Line };
 
 function readLine(kit: KitState, text: string): Read | string {
-  const { lines, needs } = readList(toRows(text), null);
+  const { lines, needs } = readList(text, null);
   const [need] = needs;
   if (need) return { need: { ...need, id: `need-${newId().slice(0, 8)}` } };
   const [line] = lines;

@@ -5,7 +5,7 @@ import { acceptDifference, diffLines, type LineDifference } from '@/core/draft';
 import type { KitState } from '@/core/kit';
 import { patch, put } from '@/core/kit';
 import { lineTitle } from '@/core/loop';
-import { readList, toRows } from '@/core/partslist';
+import { readList } from '@/core/partslist';
 import { printNominal, printTolerance } from '@/core/quantity';
 import { factsOf } from '@/core/vocabulary';
 import { useBench } from '@/store/bench';
@@ -38,7 +38,7 @@ function CorrectedList({ kit }: { kit: KitState }) {
   const append = useBench((s) => s.append);
   const [text, setText] = useState('');
   const slow = useDeferredValue(text);
-  const read = useMemo(() => (slow.trim() === '' ? null : readList(toRows(slow), null)), [slow]);
+  const read = useMemo(() => (slow.trim() === '' ? null : readList(slow, null)), [slow]);
   const differences = useMemo(() => (read && read.lines.length > 0 ? diffLines(kit, read.lines) : []), [kit, read]);
   const take = (all: readonly LineDifference[]) => {
     void append((k) => all.flatMap((d) => acceptDifference(k, d, () => `line-${newId().slice(0, 8)}`)));

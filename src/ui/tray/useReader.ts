@@ -23,7 +23,7 @@ export const SHORT: Readonly<Record<string, string>> = {
 
 /** The kind of marking that a line's parts carry. */
 function kindFor(line: Line | null): MarkingKind {
-  if (line?.kind === 'capacitor' || line?.kind === 'electrolytic') return 'capacitor';
+  if (line?.kind === 'capacitor' || line?.kind === 'electrolytic' || line?.kind === 'tantalum') return 'capacitor';
   if (line?.kind === 'inductor') return 'coil';
   if (line?.kind === 'resistor') return /0402|0603|0805|1206/.test(line.package ?? '') ? 'chip' : 'bands';
   return line?.kind === 'trimmer' ? 'chip' : line && CHIP_KINDS.includes(line.kind) ? 'date' : 'bands';

@@ -110,7 +110,7 @@ export interface MeasuredValue {
 const OF_VALUE = new Set<PartMode>(['ohms', 'capacitance', 'inductance']);
 
 /** Kinds whose value on the board is another one than out of circuit: it turns, warms or lights. */
-const VARIES = new Set<Line['kind']>(['trimmer', 'thermistor', 'ldr', 'lamp', 'network']);
+const VARIES = new Set<Line['kind']>(['trimmer', 'potentiometer', 'loudspeaker', 'thermistor', 'ldr', 'lamp', 'network']);
 
 interface PlacedValue extends MeasuredValue {
   readonly ref: Ref;

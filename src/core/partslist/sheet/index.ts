@@ -1,2 +1,2 @@
 export { readSheet, SURE } from './readSheet';
-export type { Doubt, Ignored, Question, SheetKind, SheetLine, SheetReading } from './reading';
+export type { Correction, Doubt, Entry, Ignored, Question, SheetKind, SheetLine, SheetReading } from './reading';

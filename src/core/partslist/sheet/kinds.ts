@@ -8,7 +8,7 @@ import type { SheetKind } from './reading';
 const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
   [
     'socket',
-    /\b(?:ic|dil|dip|chip)[- ]?(?:socket|seat|holder|sockel|fassung)|socket (?:for )?(?:ic|dil|dip|chip)\b|\bskt\b|sockel für|z[óo]calo|soquete|support (?:de |pour |du )?(?:ci\b|circuit|dil|dip)|zoccolo|podstawka|(?:ic|chip) ?stand\b|панельк|ic ?ソケット|ic ?座|芯片座|集成电路座/iu,
+    /\b(?:ic|dil|dip|chip)(?:[- ]?\d{1,2}(?:[- ]?(?:pins?|pol\p{L}*))?)?[- ]?(?:socket|seat|holder|sockel|fassung)|socket (?:for )?(?:ic|dil|dip|chip)\b|\bskt\b|sockel für|z[óo]calo|soquete|support (?:de |pour |du )?(?:ci\b|circuit|dil|dip)|zoccolo|podstawka|(?:ic|chip) ?stand\b|панельк|ic ?ソケット|ic ?座|芯片座|集成电路座/iu,
   ],
   [
     'holder',
@@ -46,7 +46,7 @@ const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
   ['optocoupler', /opto(?!el)|photo-?coupler|light coupl|optron|transoptor|оптопар|оптрон|光耦|光电耦|フォトカプラ|フォトカップ/iu],
   [
     'display',
-    /\bdisp(?:lay)?\b|seven[- ]?seg|7[- ]?seg|siebensegment|\blcd\b|oled|anzeige|visualizador|pantalla|afficheur|wyświetlacz|индикатор|дисплей|数码管|數碼管|液晶|表示器|ディスプレイ|digital tube|nixie/iu,
+    /\bdisp(?:lay)?\b|seven[- ]?seg|7[- ]?seg|siebensegment|\blcd\b|oled|anzeige|visualizador|pantalla|afficheur|wyświetlacz|индикатор|дисплей|数码管|數碼管|液晶|liquid crystal|表示器|ディスプレイ|digital tube|nixie/iu,
   ],
   [
     'bridge',
@@ -96,6 +96,7 @@ const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
   ['npn', /transi(?:s)?tor|\btran\b|triode|audion|tranzystor|транзистор|三极管|三極管|トランジスタ|crystal triode|\bnpn\b|\bpnp\b|darlington/iu],
   ['diode', /diod[eo]?|dioda|диод|二极管|二極|ダイオード|gleichrichter|rectifier|schottky/iu],
   ['crystal', /quartz|quarz|(?<!liquid )crystal|\bxtal|cristal|кварц|kwarc|rezonator|резонатор|晶振|晶体振|水晶|クリスタル|resonator|oscillator/iu],
+  ['capacitor', /(?:non|no|un|in|не|ungepolt)[- ]?(?:polari[sz]\p{L}*|pol(?!\p{L}))|ungepolt|неполярн|无极性|無極性|niespolaryz/iu],
   ['tantalum', /tantal|танталов|钽|鉭|タンタル|\btant\b/iu],
   ['electrolytic', /electrol|elektrol|eletrol|elettrol|électrol|chimique|\belkos?\b|\belec\b|\bcap elec|электролит|电解|電解|\belyt\b|polari[sz]ed cap/iu],
   [
@@ -111,7 +112,7 @@ const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
     'connector',
     /connector|terminal|header|\bhdr\b|\bjack\b|socket|\bplug\b|klemme|buchse|leiste|stecker|conector|\bborne|tira de pin|barra de pin|embase|barrette|bornier|connecteur|morsett|\bstrip\b|connettore|\bpresa\b|gniazdo|złącze|listwa|goldpin|kołki|wtyk|разъ[её]м|клемм|штыр|гнездо|колодк|插座|端子|排针|排母|接线|针座|ピンヘッダ|ピンソケット|ジャック|ターミナル|コネクタ|needle|row of|\bseat\b|\busb\b|接插/iu,
   ],
-  ['ic', /integr|\bics?(?![a-z])|\bci\b|microchip|микросхем|układ scal|集成|集積|芯片|\bchip\b|schaltkreis|реализ/iu],
+  ['ic', /int[eé]gr|\bics?(?![a-z])|\bci\b|microchip|микросхем|układ scal|集成|集積|芯片|\bchip\b|schaltkreis|реализ/iu],
   [
     'mechanical',
     /\bscrews?\b|\bnuts?\b|washer|spacer|stand-?off|\bknobs?\b|schraube|\bmuttern?\b|unterleg|scheibe|abstands|bolzen|drehknopf|\bknopf\b|gummif|tornillo|tuerca|arandela|separador|perilla|parafuso|porca|arruela|espaçador|\bvis\b|écrou|rondelle|entretoise|\bbouton\b|\bvite\b|\bdado\b|rondella|distanzial|manopola|śruba|wkręt|nakrętka|podkładka|tuleja|dystans|pokrętło|gałka|винт|гайка|шайба|стойка|ручка|болт|螺丝|螺絲|螺母|螺柱|垫片|墊片|铜柱|銅柱|旋钮|ネジ|ねじ|ナット|ワッシャ|スペーサ|つまみ|ツマミ|copper pillar|gasket|rubber (?:foot|feet)|cable tie/iu,
@@ -195,4 +196,4 @@ export const kindByType = (type: string): SheetKind | null => TYPES.find(([, pat
 export const kindByLetters = (ref: string): SheetKind | null => LETTERS[/^(?:[^:]*:)?([A-Z]+)/.exec(ref)?.[1] ?? ''] ?? null;
 
 /** Letters that begin positions on boards. */
-export const KNOWN_LETTERS: ReadonlySet<string> = new Set([...Object.keys(LETTERS), 'B', 'B1', 'VREF', 'REF', 'REG', 'E', 'EX', 'N', 'G', 'TP', 'TC', 'V', 'VS', 'SI', 'FB', 'ANT', 'RTH', 'RTC', 'OPTO', 'MP', 'MT', 'KEY', 'BTN', 'CONN', 'TB', 'LM', 'REL', 'RY', 'IR', 'OP', 'TRA', 'VC', 'CV', 'SK', 'PL', 'DIS', 'DL', 'QR', 'QZ', 'SPKR', 'MOT', 'EM', 'BM', 'HA', 'DSP', 'PCB']); // prettier-ignore
+export const KNOWN_LETTERS: ReadonlySet<string> = new Set([...Object.keys(LETTERS), 'B', 'B1', 'VREF', 'REF', 'REG', 'E', 'EX', 'N', 'G', 'TP', 'TC', 'V', 'VS', 'SI', 'FB', 'ANT', 'RTH', 'RTC', 'OPTO', 'MP', 'MT', 'KEY', 'BTN', 'CONN', 'TB', 'REL', 'RY', 'IR', 'TRA', 'VC', 'CV', 'SK', 'PL', 'DIS', 'DL', 'QR', 'QZ', 'SPKR', 'MOT', 'EM', 'BM', 'HA', 'DSP', 'PCB']); // prettier-ignore

@@ -12,7 +12,9 @@ const RULE = /^[-–—=_*#~.+|\s]+$/;
 const NOT_SUPPLIED =
   /not (?:supplied|incl|provided|in (?:the )?kit)|no[nt]? (?:incl|supplied|fourni)|\bnot include|buyer (?:supplies|provides|has)|self[- ](?:prepar|supplied|provid|provis)|need self|to be bought|bring your own|sold separately|not part of|nicht (?:im liefer|enthalten|mitgel|beigel|dabei|inbegr)|selbst (?:besch|beizu|besorg|zu )|bauseits|separat (?:zu )?(?:kauf|bestell|erh)|no (?:incluid|suministrad|se incluye|viene)|por separado|non (?:inclu|fourni|compris|livré)|à (?:prévoir|acheter|fournir)|não (?:inclu|fornecid|acompanha)|non (?:inclus|fornit|compres)|da acquistare|a parte|nie (?:wchodzi|dołącz|zawart|jest|ma w)|we własnym|do dokupienia|не (?:входит|в комплект|комплект|прилаг|поставл)|нет в комплекте|приобрет|отдельно|不含|不包|自备|自備|另购|另配|另購|未附|別売|各自|別途|付属しません|含まれ(?:ません|ていません)|without(?: in)? (?:the )?kit/iu;
 const NOT_FITTED =
-  /\bdn[pfi]\b|\bnf\b|\bn\.?\s?[bm]\.(?!\w)|\bn\/?[fc]\b|not (?:fitted|populated|placed|mounted|assembled|used|install)|do(?:es)? not (?:fit|populate|install|mount|weld|solder|stuff|place|paste|stick)|don'?t (?:fit|install|mount|weld|solder|paste|stick)|no (?:fit|weld|paste|stick|mount)\b|leave (?:empty|out|open|blank)|empty (?:weld|solder|position)|omit|unpopulated|unfitted|nicht (?:bestück|einl|mont|einb|fit)|entfällt|bleibt (?:frei|leer)|unbestückt|\bleer lassen|no (?:montar|se monta|poner|colocar|instalar|soldar)|sin montar|ne pas (?:monter|souder|câbler|poser)|non (?:mont|câbl|posé|monté|soud|implant)|não (?:montar|montad|colocar|soldar|instalar|montado|usad)|non (?:montat|montare|saldare|usat)|nie (?:mont|wlutow|lutow|obsadz|dotyczy)|niemontowan|не (?:устан|монт|паять|запаив|ставить|ставится)|空焊|不装|不裝|不焊|不贴|不貼|未装|空贴|実装しない|未実装|取り付けない|不要実装|実装なし|非実装/iu;
+  /\bdn[pfi]\b|(?<!\d\s?)\bn\/f\b|\bn\.?\s?[bm]\.(?!\w)|not (?:fitted|populated|placed|mounted|assembled|used|install)|do(?:es)? not (?:fit|populate|install|mount|weld|solder|stuff|place|paste|stick)|don'?t (?:fit|install|mount|weld|solder|paste|stick)|no (?:fit|weld|paste|stick|mount)\b|leave (?:empty|out|open|blank)|empty (?:weld|solder|position)|omit|unpopulated|unfitted|nicht (?:bestück|einl|mont|einb|fit)|entfällt|bleibt (?:frei|leer)|unbestückt|\bleer lassen|no (?:montar|se monta|poner|colocar|instalar|soldar)|sin montar|ne pas (?:monter|souder|câbler|poser)|non (?:mont|câbl|posé|monté|soud|implant)|não (?:montar|montad|colocar|soldar|instalar|montado|usad)|non (?:montat|montare|saldare|usat)|nie (?:mont|wlutow|lutow|obsadz|dotyczy)|niemontowan|не (?:устан|монт|паять|запаив|ставить|ставится)|空焊|不装|不裝|不焊|不贴|不貼|未装|空贴|実装しない|未実装|取り付けない|不要実装|実装なし|非実装/iu;
+/** In capitals and behind no figure: `10 nF` is a value. */
+const NF = /(?<![\d.,]\s?)(?<![\p{L}])NF(?![\p{L}\d])/u;
 const OPTIONAL = /optional|opción|opcional|opzional|en option|option\b|opcj|опци|可选|选配|オプション|wahlweise|\bopt\./iu;
 const SPARE =
   /(?:\+\s*)?(\d+)?\s*(?:pcs?\.? )?(?:spares?|reserves?|for reserve|reserva|de repuesto|repuesto|reserve|ersatz|zapas\w*|запас\w*|резерв\w*|备用|備用|备件|予備|di scorta|scorta|de rechange|rechange|sobressalente|de reserva|extra)(?!\p{L})(?:\s*:?\s*(\d+)(?=\s*\)))?/iu;
@@ -21,7 +23,7 @@ const PROGRAMMED =
 
 /** Not supplied with the kit, by the seller's own words. */
 export const saysNotSupplied = (text: string) => NOT_SUPPLIED.test(text);
-export const saysNotFitted = (text: string) => NOT_FITTED.test(text);
+export const saysNotFitted = (text: string) => NOT_FITTED.test(text) || NF.test(text);
 export const saysOptional = (text: string) => OPTIONAL.test(text);
 /** `programmed` as printed; null without it. */
 export const programmedWord = (text: string) => PROGRAMMED.exec(text)?.[0] ?? null;
@@ -31,10 +33,11 @@ export function sparesIn(text: string): number {
   return found ? Number(found[1] ?? found[2] ?? 1) : 0;
 }
 
+/** A text without its notices, brackets round them included. */
 export const withoutNotices = (text: string) =>
   [SPARE, NOT_SUPPLIED, NOT_FITTED, PROGRAMMED].reduce(
-    (t, pattern) => t.replace(new RegExp(`\\([^()]*(?:${pattern.source})[^()]*\\)?|${pattern.source}`, 'giu'), ' '),
-    text,
+    (t, { source }) => t.replace(new RegExp(`\\([^()]*(?:${source})[^()]*\\)?|${source}`, 'giu'), ' '),
+    text.replace(/\(\s*NF\s*\)/gu, ' ').replace(new RegExp(NF, 'gu'), ' '),
   );
 
 /** Footnote marks and what they say: `* not included`, `** not fitted`. Stars in front of a number are counts. */
@@ -63,7 +66,7 @@ const SECTION =
 export const saysSection = (text: string) => SECTION.test(text);
 
 const BOARD_WORD =
-  'main board|board|pcb|platine|leiterplatte|hauptplatine|scheda|basetta|placa(?: de circuito)?|placa|carte|circuit|płytka|płyta|плата|主板|电路板|板|基板';
+  'main board|board|pcb|platine|leiterplatte|hauptplatine|scheda|basetta|placa(?: de circuito)?|placa|carte|płytka|płyta|плата|主板|电路板|板|基板';
 const BOARD = new RegExp(
   `^(?:${BOARD_WORD})\\s*([A-Z]|\\d{1,2}|[IVX]{1,3}|[一二甲乙]|"[^"]+"|[\\p{L}]+)?\\s*[-–—:：]*\\s*$|^([A-WYZ]|\\d)\\s+(?:${BOARD_WORD})\\s*[-–—:：]*$|^(\\p{L}+[ -](?:board|pcb|platine))\\s*[-–—:：]+$`,
   'iu',

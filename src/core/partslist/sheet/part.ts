@@ -1,3 +1,5 @@
+import { printNominal } from '../../quantity';
+import { factsOf } from '../../vocabulary';
 import { colourIn } from '../kindWords';
 import { kindByLetters, kindByType, kindByWords } from './kinds';
 import type { Item } from './layout';
@@ -59,6 +61,7 @@ const GLUED_VOLTS = /(?<=[Ff])(\d+(?:[.,]\d+)?)\s?()(?:V|В)(?![\p{L}\d])/u;
 const AMPERES = /(?<![\p{L}\d.,])[TFM]?\s?(\d+(?:[.,]\d+)?)\s?(m|м)?(?:A|А|Amp)(?![\p{L}\d])/u;
 const PERCENT = /(?:±|\+\/?-|\+-)?\s?(\d+(?:[.,]\d+)?)\s?%/u;
 const num = (t: string) => Number(t.replace(',', '.'));
+const COUNT_CELL = /^(?:[x×*]\s*)?\d{1,5}(?:[.,]0+)?\s*[\p{L}×.*)]*$|^[-–—]$|^[?？.]+$/u;
 const cutOut = (text: string, found: RegExpExecArray) => `${text.slice(0, found.index)} ${text.slice(found.index + found[0].length)}`;
 
 const COLOURED: ReadonlySet<SheetKind> = new Set(['led', 'wire', 'lamp']);
@@ -90,6 +93,7 @@ const apart = (text: string) =>
   text
     .replace(/([\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}ー])(?=[\p{Script=Latin}\p{Script=Greek}\d.ØΦ])/gu, '$1 ')
     .replace(/(\p{Ll}{5,})(?=\d)/gu, '$1 ')
+    .replace(/(?<![\p{L}\d.,/])(\d+(?:[./]\d+)?W)[-_/]?(?=\d{3}|\d+R)/gu, '$1 ')
     .replace(/LED(?=[ØΦφ])/gu, 'LED ')
     .replace(/(?<!\p{Script=Latin})IC(?=[A-Z]{2,}\d)/gu, 'IC ');
 
@@ -145,6 +149,7 @@ export function readPart(item: Item): Part {
   // Positions and count.
   let refs = refsOfCell(cell('refs').replace(/\([^()]*\)/g, ' ')) ?? [];
   if (cell('refs') !== '' && refs.length === 0 && !UNREADABLE.test(cell('refs'))) text = `${text}${CELL}${cell('refs')}`;
+  if (quantityCell !== '' && !COUNT_CELL.test(quantityCell) && !notFitted) doubts.push({ what: 'unreadable', text: quantityCell });
   let counted = /\d+/.exec(/^(?:[x×*]\s*)?\d{1,4}/.exec(quantityCell)?.[0] ?? '')?.[0] ?? null;
   const words = text;
   const wordKind = kindByWords(words);
@@ -184,8 +189,14 @@ export function readPart(item: Item): Part {
       }
     }
   }
-  const board = item.board;
+  const board = item.board === null ? null : boardName(item.board);
   const placed = board === null ? refs : refs.map((r) => (r.includes(':') ? r : `${board}:${r}`));
+
+  const label = unshield(text)
+    .replace(/[¦[\]]/g, ' ')
+    .replace(/\(\s*\)/g, ' ')
+    .replace(/\s+/g, ' ')
+    .replace(/^[\s,:;–-]+|[\s,:;–-]+$/g, '');
 
   // Ratings, body, figures.
   text = withoutSlips(text);
@@ -259,6 +270,13 @@ export function readPart(item: Item): Part {
     const large = valueOf('electrolytic', text, false);
     if (large) ({ value, unit } = large);
   }
+  const [named, valued] = [cell('kind'), cell('value')];
+  const second = valued !== '' && /\d/.test(named) ? valueOf(kind, withoutSlips(apart(withoutNotices(named))), chip !== null) : null;
+  const first = second === null ? null : valueOf(kind, withoutSlips(apart(valued)), chip !== null);
+  if (first && second && Math.abs(first.value - second.value) > 1e-6 * first.value) {
+    const printed = (v: number) => printNominal(v, factsOf(kind === 'supply' ? 'other' : kind).unit);
+    doubts.push({ what: 'contradiction', values: [printed(first.value), printed(second.value)] });
+  }
   if (smudged) doubts.push({ what: 'smudge', text: text.trim() });
   else if (value === null && VALUED.has(kind) && !(kind === 'zener' && typeFound)) doubts.push({ what: 'no-value', text: unshield(shielded).trim() });
 
@@ -274,7 +292,6 @@ export function readPart(item: Item): Part {
   const quantity = counted === null || notFitted ? Math.max(1, refs.length) : Number(counted);
   if (!notFitted && counted !== null && refs.length > 0 && Number(counted) !== refs.length && Number(counted) !== refs.length + spares)
     doubts.push({ what: 'count', pieces: Number(counted), positions: refs.length });
-  const label = words.replace(/¦/g, ' ').replace(/\s+/g, ' ').trim();
   return {
     line: {
       kind,
@@ -291,7 +308,11 @@ export function readPart(item: Item): Part {
       supplied,
       notFitted,
       note: notes.length > 0 ? notes.join('; ') : null,
-      text: label,
+      label: cell('value') || label,
+      printed: item.cells
+        .filter((c) => c.role !== 'number')
+        .map((c) => c.text)
+        .join(' '),
       sources: item.sources,
       sure,
     },
@@ -300,6 +321,13 @@ export function readPart(item: Item): Part {
     spares,
   };
 }
+
+/** A board's name as it stands in front of its positions. */
+const boardName = (text: string) =>
+  text
+    .replace(/[^\p{L}\p{N}]/gu, '')
+    .slice(0, 8)
+    .toUpperCase();
 
 /** From here on a capacitor of which nothing else is said is an electrolytic, farads (common practice, no source). */
 const ELECTROLYTIC_FROM = 1e-5;
@@ -324,6 +352,7 @@ function settle(word: SheetKind | null, type: SheetKind | null, section: SheetKi
     if (word === 'nmos' && (type === 'pmos' || /p-?(?:mos|channel|kanal|ch\b)/i.test(words))) return 'pmos';
     if (type !== null && TRANSISTORS.has(type)) return type;
     if (/\bpnp\b/i.test(words)) return 'pnp';
+    if (/p-?(?:mos|channel|kanal)/i.test(words)) return 'pmos';
     return word;
   }
   if (word === 'ic') return type !== null && (CHIPS.has(type) || type === 'optocoupler') ? type : 'ic';

@@ -1,29 +1,7 @@
 import type { LineKind } from '../../vocabulary';
 
 /** What a line of a sheet can be: the kinds of part, and what a kit needs or ships besides. */
-export type SheetKind =
-  | LineKind
-  | 'supply'
-  | 'tantalum'
-  | 'potentiometer'
-  | 'varistor'
-  | 'transformer'
-  | 'bridge'
-  | 'optocoupler'
-  | 'display'
-  | 'loudspeaker'
-  | 'buzzer'
-  | 'microphone'
-  | 'motor'
-  | 'module'
-  | 'battery'
-  | 'holder'
-  | 'heatsink'
-  | 'case'
-  | 'board'
-  | 'wire'
-  | 'consumable'
-  | 'document';
+export type SheetKind = LineKind | 'supply';
 
 /** Ratings as printed, in base units. */
 export interface SheetRating {
@@ -50,8 +28,10 @@ export interface SheetLine {
   readonly supplied: boolean;
   readonly notFitted: boolean;
   readonly note: string | null;
-  /** The line's words as printed, without count and positions. */
-  readonly text: string;
+  /** What the part is called, as printed, without count and positions. */
+  readonly label: string;
+  /** All that is printed about it. */
+  readonly printed: string;
   /** Source lines, from 1; the first is where the part begins. */
   readonly sources: readonly number[];
   /** How sure the whole line is, 0 to 1. */
@@ -59,7 +39,7 @@ export interface SheetLine {
 }
 
 /** Why a source line holds no part. */
-export type Ignored = 'title' | 'column heading' | 'section' | 'board' | 'footnote' | 'page' | 'sum' | 'advice' | 'rule';
+export type Ignored = 'no part' | 'title' | 'column heading' | 'section' | 'board' | 'footnote' | 'page' | 'sum' | 'advice' | 'rule';
 
 /** What the paper does not settle. */
 export type Doubt =
@@ -75,6 +55,23 @@ export interface Question {
   readonly source: number;
   readonly refs: readonly string[];
   readonly doubt: Doubt;
+}
+
+/** What the builder says against the reading of one entry. */
+export type Correction = Partial<Pick<SheetLine, 'kind' | 'value' | 'unit' | 'refs' | 'quantity' | 'rating' | 'type' | 'color' | 'tolerance' | 'label'>> & {
+  /** It is right as it was read; or there is no part in it. */
+  readonly settled?: 'as-read' | 'no-part';
+};
+
+/** One part of the sheet, or one source line without a part, in the sheet's order. */
+export interface Entry {
+  /** Source line and place in it: `12`, `12.1`. */
+  readonly key: string;
+  readonly sources: readonly number[];
+  readonly source: string;
+  readonly is: { readonly line: SheetLine } | { readonly ignored: Ignored } | { readonly nothing: true };
+  readonly doubts: readonly Doubt[];
+  readonly corrected: boolean;
 }
 
 /** A whole sheet: every source line that is not empty ends in one of the three lists. */

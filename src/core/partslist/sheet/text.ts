@@ -8,6 +8,7 @@ export const plain = (text: string): string =>
     .normalize('NFKC')
     .replace(/[\u2126Ω]/g, 'Ω')
     .replace(/[μµ]/g, 'µ')
+    .replace(/(?<=\d\s?)mu(?=[FH]|(?!\p{L}))/gu, 'µ')
     .replace(/[～〜]/g, '~')
     .replace(/[、，]/g, ',')
     .replace(/[；]/g, ';');

@@ -73,6 +73,8 @@ function ohms(text: string, chip: boolean): FoundValue | null {
       unit: 'ohm',
       rest: without(text, letter),
     };
+  const lettered = re(`${START}(\\d{2})(\\d)[FGJ](?!\\p{L})${END}`).exec(text);
+  if (lettered) return { value: Number(`${lettered[1]!}e${lettered[2]!}`), unit: 'ohm', rest: without(text, lettered) };
   if (chip) {
     const code = re(`${START}(\\d{3,4}|\\d{2}[A-Z])${END}`).exec(text);
     const decoded = code && decodeChipResistor(code[1]!);

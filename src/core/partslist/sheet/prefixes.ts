@@ -1,0 +1,108 @@
+import { kindByWords } from './kinds';
+import { isRefList, takeRefs } from './refs';
+import { type Role, type Row, runs, share } from './rows';
+import { CELL } from './text';
+
+type PrefixClass = 'dot' | 'bracket' | 'two' | 'one' | 'count' | 'times' | 'star' | 'dash' | 'refs' | 'other';
+
+/** How lines of running text begin, and which of their leading numbers only count the lines. */
+export class Prefixes {
+  readonly usual: PrefixClass;
+  /** The first number of a line is a running number. */
+  readonly running: boolean;
+  readonly counted: boolean;
+
+  constructor(rows: readonly Row[]) {
+    const lines = rows.filter((r) => !r.indented).map((r) => r.cells[0]!);
+    const tally = new Map<PrefixClass, number>();
+    for (const l of lines) tally.set(prefixOf(l), (tally.get(prefixOf(l)) ?? 0) + 1);
+    if (tally.has('one') && tally.has('two')) {
+      tally.set('two', tally.get('two')! + tally.get('one')!);
+    }
+    this.usual = [...tally].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 'other';
+    const numbered = lines.filter((l) => ['one', 'two'].includes(prefixOf(l)));
+    this.running = numbered.length >= 2 && runs(numbered.map((l) => /^\d+/.exec(l)![0])) && !agreesWithRefs(numbered);
+    this.counted =
+      share(
+        lines.filter((l) => isRefList(l.split(/\s/)[0]!)),
+        (l) => TRAILING_COUNT.test(l),
+      ) > 0.7;
+  }
+
+  /** Whether a line that does not begin as the others do carries the one above on. */
+  carriesOn(row: Row, above: string): boolean {
+    const text = row.cells[0]!;
+    if ((above.match(/\(/g)?.length ?? 0) > (above.match(/\)/g)?.length ?? 0) && /\)/.test(text)) return true;
+    if (/^(?:pezzi|pezz[io]|pcs|pieces|stück|stk\.?|шт\.?|szt\.?|peças|piezas|pièces|off)$/iu.test(text)) return true;
+    if (row.indented) return true;
+    if (/[,/(]$/.test(above) && !/^[-*\d]+[.)x]/.test(text)) return true;
+    const mine = prefixOf(text);
+    if (mine === this.usual || /^\d/.test(text)) return false;
+    // With positions of its own behind a line that has its own, it begins a part.
+    if (hasRefs(text) && hasRefs(above)) return false;
+    if (!['refs', 'other'].includes(this.usual)) return mine === 'other' && !kindAlone(text, this.usual);
+    return this.usual === 'refs' && this.counted && mine === 'other' && !TRAILING_COUNT.test(above) && TRAILING_COUNT.test(text);
+  }
+}
+
+/** `Gehäuse`: a part without count among counted ones begins with its own name and holds nothing else. */
+const hasRefs = (text: string) => takeRefs(text, () => false).refs.length > 0;
+const kindAlone = (text: string, usual: PrefixClass) => usual === 'dash' && kindByWords(text) !== null;
+const TRAILING_COUNT =
+  /\d+\s*(?:pz\.?|pezzi|pcs?\.?|pieces|st(?:k|ück)?\.?|szt\.?|шт\.?|un\.?|uds?\.?|peças|個|本|个|只|off|x)\s*(?:\([^)]*\))?\s*\**$|[x×*]\s*\d+\s*(?:\([^)]*\))?$/iu;
+const agreesWithRefs = (lines: readonly string[]) => {
+  const told = lines.flatMap((l) => {
+    const first = Number(/^\d+/.exec(l)![0]);
+    const refs = l
+      .split(/\s+/)
+      .filter((w) => /^[A-Z]{1,4}\d{1,3}(?:,[A-Z]{1,4}\d{1,3})*$/.test(w))
+      .flatMap((w) => w.split(','));
+    return refs.length > 0 ? [first === refs.length] : [];
+  });
+  return told.length >= 3 && share(told, Boolean) >= 0.8;
+};
+
+const UNIT_NEXT = /^\d+(?:[.,]\d+)?\s*(?:m|cm|mm|V|W|A|mA|k|K|M|R|Ω|ohm|pin|p|P)(?![\p{L}])/u;
+export function prefixOf(line: string): PrefixClass {
+  if (/^\d{1,3}\.\s*(?=[^\d\s])/.test(line)) return 'dot';
+  if (/^\(?\d{1,3}\)/.test(line)) return 'bracket';
+  if (/^[-–—•·]\s/.test(line)) return 'dash';
+  if (/^\*\d/.test(line)) return 'star';
+  if (/^[x×]\s?\d/.test(line)) return 'times';
+  if (UNIT_NEXT.test(line)) return 'other';
+  if (/^\d{1,3}\s?(?:[x×]|st(?:k|ück|\.)|pcs?\b|szt|шт|uds?\b|un\b|pz|pièces?|个|個|只|本)/iu.test(line)) return 'count';
+  if (/^\d{1,3}\s+\d{1,4}\s+(?=\D)/.test(line)) return 'two';
+  if (/^\d{1,4}\s+(?=\S)/.test(line)) return 'one';
+  const first = /^[^\s:]+(?::|(?=\s|$))/.exec(line)?.[0].replace(/:$/, '') ?? '';
+  return isRefList(first.replace(/,$/, '')) ? 'refs' : 'other';
+}
+
+/** Several parts in one line, parted by semicolons. */
+export const splitInline = (line: string): string[] => {
+  const parts = line.split(/;\s*/).filter((p) => p.trim() !== '');
+  return parts.length > 1 ? parts : [line.replace(/;\s*$/, '')];
+};
+
+/** Cells of a line of running text: its number and count in front, leaders and dashes between. */
+export function cellsOfText(line: string, prefixes: Prefixes): { role: Role | null; text: string }[] {
+  const cells: { role: Role | null; text: string }[] = [];
+  let rest = line.replace(/^[-–—•·]\s+/, '');
+  const ordinal = /^\(?(\d{1,3})[.)]\s*(?=[^\d\s]|\d)/.exec(rest);
+  if (ordinal && (prefixes.usual === 'dot' || prefixes.usual === 'bracket')) rest = rest.slice(ordinal[0].length);
+  else if (prefixes.running && /^\d{1,3}\s/.test(rest)) {
+    rest = rest.replace(/^\d{1,3}\s+/, '');
+    const count = /^(\d{1,4})\s+(?=\D|\d+\S*\p{L})/u.exec(rest);
+    if (count && prefixes.usual === 'two') {
+      cells.push({ role: 'quantity', text: count[1]! });
+      rest = rest.slice(count[0].length);
+    }
+  } else if (/^\d{1,4}\s+\S/.test(rest) && !UNIT_NEXT.test(rest) && prefixOf(rest) === 'one' && (prefixes.usual === 'one' || prefixes.usual === 'two')) {
+    cells.push({ role: 'quantity', text: /^\d+/.exec(rest)![0] });
+    rest = rest.replace(/^\d+\s+/, '');
+  }
+  const leaders = rest.replace(/\s*\.{4,}\s*|\s*…{2,}\s*|\s*_{4,}\s*/g, CELL);
+  const dashed = leaders.replace(/(?<![A-Z]\d{1,3})\s+[-–—]\s+|\s+[-–—]\s+(?![A-Z]{1,4}\d)|\s+[-–—]$/g, CELL);
+  const labelled = dashed.replace(/^([^:¦]{1,200}?):\s+/, (all, head: string) => (isRefList(head) ? `${head}${CELL}` : all));
+  for (const text of labelled.split(CELL.trim())) if (text.trim() !== '') cells.push({ role: null, text: text.trim() });
+  return cells.length > 0 ? cells : [{ role: null, text: line }];
+}
