@@ -65,7 +65,7 @@ test('hostile decks and lists: ten thousand lines, markup, a recursive sub-circu
   await page.getByRole('button', { name: /List/ }).click();
   await page.getByLabel('Parts list').fill('ref;value\nR1;=cmd|calc\n<script>;1k');
   await expect(page.getByText(/looks like a formula/)).toBeVisible();
-  await expect(page.getByText(/is no list of refs/)).toBeVisible();
+  await expect(page.getByText('What is this? Nothing here names a part.')).toBeVisible();
 });
 
 test('notes, withdrawing from the logbook, readings as CSV', async ({ page }) => {

@@ -72,7 +72,7 @@ export function prefixOf(line: string): PrefixClass {
   if (UNIT_NEXT.test(line)) return 'other';
   if (/^\d{1,3}\s?(?:[x×]|st(?:k|ück|\.)|pcs?\b|szt|шт|uds?\b|un\b|pz|pièces?|个|個|只|本)/iu.test(line)) return 'count';
   if (/^\d{1,3}\s+\d{1,4}\s+(?=\D)/.test(line)) return 'two';
-  if (/^\d{1,4}\s+(?=\S)/.test(line)) return 'one';
+  if (/^\d{1,3}\s+(?=\S)/.test(line)) return 'one';
   const first = /^[^\s:]+(?::|(?=\s|$))/.exec(line)?.[0].replace(/:$/, '') ?? '';
   return isRefList(first.replace(/,$/, '')) ? 'refs' : 'other';
 }
@@ -96,7 +96,7 @@ export function cellsOfText(line: string, prefixes: Prefixes): { role: Role | nu
       cells.push({ role: 'quantity', text: count[1]! });
       rest = rest.slice(count[0].length);
     }
-  } else if (/^\d{1,4}\s+\S/.test(rest) && !UNIT_NEXT.test(rest) && prefixOf(rest) === 'one' && (prefixes.usual === 'one' || prefixes.usual === 'two')) {
+  } else if (/^\d{1,3}\s+\S/.test(rest) && !UNIT_NEXT.test(rest) && prefixOf(rest) === 'one' && (prefixes.usual === 'one' || prefixes.usual === 'two')) {
     cells.push({ role: 'quantity', text: /^\d+/.exec(rest)![0] });
     rest = rest.replace(/^\d+\s+/, '');
   }

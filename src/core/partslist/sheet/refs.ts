@@ -43,8 +43,10 @@ export function refsOfCell(cell: string): string[] | null {
   if (joined === '' || /^[-–—]$/.test(joined)) return joined === '' ? null : [];
   const refs: string[] = [];
   let letters: string | null = null;
-  for (const word of joined.split(/[\s,;/+&]+|\s(?:and|und|y|e|i|и|et)\s/).filter(Boolean)) {
-    const more = expandWord(word, letters);
+  for (const [, gap, word] of joined.matchAll(/([\s,;/+&]*)([^\s,;/+&]+)/g)) {
+    if (/^(?:and|und|y|e|i|и|et)$/i.test(word!)) continue;
+    // A bare number goes on with a list behind a mark only: `R1 240` is a value.
+    const more = expandWord(word!, /[,;/+&]/.test(gap!) ? letters : null);
     if (!more) return null;
     refs.push(...more.refs);
     letters = more.letters;
