@@ -8,7 +8,13 @@ export type LogicPart =
   | { readonly ref: string; readonly kind: 'key' | 'crystal'; readonly pins: readonly [string, string] }
   | { readonly ref: string; readonly kind: 'strap'; readonly common: string; readonly a: string; readonly b: string; readonly set: 'a' | 'b' }
   | { readonly ref: string; readonly kind: 'connector'; readonly wires: Readonly<Record<string, readonly [string, string]>> }
-  | { readonly ref: string; readonly kind: 'display'; readonly common: 'cathode' | 'anode'; readonly model: string; readonly pins: Readonly<Record<string, string>> };
+  | {
+      readonly ref: string;
+      readonly kind: 'display';
+      readonly common: 'cathode' | 'anode';
+      readonly model: string;
+      readonly pins: Readonly<Record<string, string>>;
+    };
 
 export type Level = 'low' | 'high' | 'z' | 'blink';
 export type Outputs = Readonly<Record<string, Level>>;
@@ -35,7 +41,12 @@ export interface Chip {
   readonly card: string;
   readonly pins: Readonly<Record<string, string>>;
   readonly package?: string;
-  readonly timing?: { readonly parts: readonly string[]; readonly pins: readonly string[]; readonly weights: Readonly<Record<string, number>>; readonly hertz: number };
+  readonly timing?: {
+    readonly parts: readonly string[];
+    readonly pins: readonly string[];
+    readonly weights: Readonly<Record<string, number>>;
+    readonly hertz: number;
+  };
   readonly supply?: { readonly vdd: string; readonly gnd: string; readonly min: number };
   readonly roles?: Readonly<Record<string, BoxRole>>;
   readonly electrical?: { readonly vil: number; readonly vih: number; readonly roh: number; readonly rol: number };
@@ -90,10 +101,25 @@ function fail(message: string): never {
 const list = (raw: Raw, field: string, where: string): readonly Raw[] => {
   const found = raw[field];
   if (!Array.isArray(found) || !found.every(isRecord)) fail(`${where}: “${field}” must be a list of records`);
-  return found as readonly Raw[];
+  return found;
 };
 
-const PART_KINDS = new Set(['supply', 'resistor', 'capacitor', 'electrolytic', 'led', 'diode', 'npn', 'pnp', 'buzzer', 'key', 'crystal', 'strap', 'connector', 'display']);
+const PART_KINDS = new Set([
+  'supply',
+  'resistor',
+  'capacitor',
+  'electrolytic',
+  'led',
+  'diode',
+  'npn',
+  'pnp',
+  'buzzer',
+  'key',
+  'crystal',
+  'strap',
+  'connector',
+  'display',
+]);
 const SEEN: ReadonlySet<string> = new Set(['look', 'digit', 'sound', 'blink', 'volts']);
 const STEPS = ['press', 'release', 'tap', 'strap', 'ticks', 'send'];
 
@@ -111,7 +137,7 @@ export function readBoard(raw: unknown): LogicBoard {
   const parts = list(raw, 'parts', 'board').map((p) => readPart(p, circuit, models));
   const chips = list(raw, 'chips', 'board').map(readChip);
   const board: LogicBoard = {
-    name: String(raw['name'] ?? ''),
+    name: typeof raw['name'] === 'string' ? raw['name'] : '',
     circuit,
     models,
     parts,
@@ -170,7 +196,10 @@ export function netsOfBoard(board: LogicBoard): ReadonlySet<string> {
   for (const p of board.parts) {
     if (p.kind === 'key' || p.kind === 'crystal') p.pins.forEach((n) => nets.add(n));
     else if (p.kind === 'strap') [p.common, p.a, p.b].forEach((n) => nets.add(n));
-    else if (p.kind === 'connector') Object.values(p.wires).flat().forEach((n) => nets.add(n));
+    else if (p.kind === 'connector')
+      Object.values(p.wires)
+        .flat()
+        .forEach((n) => nets.add(n));
     else if (p.kind === 'display') Object.values(p.pins).forEach((n) => nets.add(n));
   }
   return nets;
@@ -181,7 +210,8 @@ function validateCheck(check: LogicCheck, board: LogicBoard, nets: ReadonlySet<s
   const part = (ref: string, kinds: readonly string[]) => {
     if (!board.parts.some((p) => p.ref === ref && kinds.includes(p.kind))) fail(`${where}: the board has no ${kinds.join(' or ')} ${ref}`);
   };
-  if (!Array.isArray(check.do) || !Array.isArray(check.see)) fail(`${where}: “do” or “see” is missing`);
+  const isList = (x: unknown): boolean => Array.isArray(x);
+  if (!isList(check.do) || !isList(check.see)) fail(`${where}: “do” or “see” is missing`);
   for (const step of check.do) {
     const kind = STEPS.find((k) => k in step) ?? fail(`${where}: a step of an unknown kind`);
     const s = step as Readonly<Record<string, unknown>>;

@@ -56,6 +56,7 @@ const gates = (pins: string, of: (a: number, b: number) => boolean): Card => ({
 const GATES = 'A1 B1 Y1 A2 B2 Y2 GND Y3 A3 B3 Y4 A4 B4 VDD';
 
 /** Segments of the digits 0 to 9. */
+const LEGS = ['a', 'b', 'c', 'd', 'e', 'f', 'g'];
 const SEGMENTS = ['abcdef', 'bc', 'abdeg', 'abcdg', 'bcfg', 'acdfg', 'acdefg', 'abc', 'abcdefg', 'abcdfg'];
 
 export const CARDS: Readonly<Record<string, Card>> = {
@@ -140,7 +141,7 @@ export const CARDS: Readonly<Record<string, Card>> = {
     next: ([n], now) => [now['LE'] === 0 ? now['A']! + 2 * now['B']! + 4 * now['C']! + 8 * now['D']! : n!],
     drive: ([n], now) => {
       const lit = now['LT'] === 0 ? 'abcdefg' : now['BI'] === 0 ? '' : (SEGMENTS[n!] ?? '');
-      return Object.fromEntries([...'abcdefg'].map((s) => [s, level(lit.includes(s))]));
+      return Object.fromEntries(LEGS.map((s) => [s, level(lit.includes(s))]));
     },
   },
   HC595: {

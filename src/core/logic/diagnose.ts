@@ -37,14 +37,18 @@ const WORTH_GROUPING = 0.005;
 /** Inputs that hang on nothing read low on one half of all boards, high on the other: evenly, unknown. */
 const FLOATS = [false, true] as const;
 
-type Signature = readonly (readonly Shown[])[];
+/** What one check can show: each way once, and which way every fault shows, by fault and kind of floating. */
+interface Views {
+  readonly ways: readonly (readonly Shown[])[];
+  readonly of: Int32Array;
+}
 
 /** A board with what every fault shows in every check. Made once, asked after every try. */
 export class LogicDiagnoser {
   readonly faults: readonly LogicFault[];
   private readonly before: Float64Array;
-  /** By fault, by kind of floating, by check. */
-  private readonly signatures: readonly (readonly [Signature, Signature])[];
+  /** By check. */
+  private readonly views: readonly Views[];
   private readonly span: number;
   private likeness: Int32Array | null = null;
 
@@ -57,10 +61,23 @@ export class LogicDiagnoser {
     const all = weights.reduce((a, b) => a + b, 0);
     this.before = Float64Array.from(weights, (w, i) => (i === 0 ? HEALTHY_BEFORE : ((1 - HEALTHY_BEFORE) * w) / all));
     const solved: Solved = new Map();
-    this.signatures = this.faults.map((fault, i) => {
-      progress?.(i / this.faults.length);
-      return signaturesOf(board, fault, solved);
+    const keys = board.checks.map(() => new Map<string, number>());
+    const ways = board.checks.map((): (readonly Shown[])[] => []);
+    const of = board.checks.map(() => new Int32Array(2 * this.faults.length));
+    this.faults.forEach((fault, f) => {
+      progress?.(f / this.faults.length);
+      FLOATS.forEach((floats, s) => {
+        const bench = new Bench(board, fault, floats, solved);
+        board.checks.forEach((check, c) => {
+          const shown = bench.run(check);
+          const key = JSON.stringify(shown);
+          const known = keys[c]!.get(key) ?? ways[c]!.push(shown) - 1;
+          keys[c]!.set(key, known);
+          of[c]![2 * f + s] = known;
+        });
+      });
     });
+    this.views = board.checks.map((_, c) => ({ ways: ways[c]!, of: of[c]! }));
     const supply = board.circuit.parts.find((p) => p.kind === 'V');
     this.span = 1.1 * Math.max(1, supply?.kind === 'V' ? supply.dc : 1);
   }
@@ -81,8 +98,10 @@ export class LogicDiagnoser {
       seen.add(check);
       const noted: readonly unknown[] = saw;
       validateNoted(this.board.checks[at]!, noted);
-      this.signatures.forEach((both, f) => {
-        for (const s of [0, 1] as const) for (let i = 0; i < noted.length; i++) sums[2 * f + s]! += Math.log(likelihood(both[s][at]![i]!, noted[i] as Noted, wrong, this.span));
+      const { ways, of } = this.views[at]!;
+      const told = ways.map((shown) => shown.reduce((sum, x, i) => sum + Math.log(likelihood(x, noted[i] as Noted, wrong, this.span)), 0));
+      of.forEach((way, i) => {
+        sums[i]! += told[way]!;
       });
     }
     return sums;
@@ -126,13 +145,9 @@ export class LogicDiagnoser {
       .flatMap(({ check, saw }) => {
         const at = this.checkIndex(check);
         return saw.map((noted, item) => {
-          let doubt = 0;
-          this.signatures.forEach((both, f) => {
-            for (const s of [0, 1] as const) {
-              const weight = p[2 * f + s]!;
-              if (weight > 1e-9) doubt += weight * doubtOf(both[s][at]![item]!, noted as Noted, WRONG, this.span);
-            }
-          });
+          const { ways, of } = this.views[at]!;
+          const told = ways.map((shown) => doubtOf(shown[item]!, noted as Noted, WRONG, this.span));
+          const doubt = of.reduce((sum, way, i) => sum + p[i]! * told[way]!, 0);
           return { check, item, probability: inside > 0 ? doubt / inside : 0 };
         });
       })
@@ -156,11 +171,12 @@ export class LogicDiagnoser {
   }
 
   private same(a: number, b: number): boolean {
-    for (const s of [0, 1] as const) {
-      const [x, y] = [this.signatures[a]![s], this.signatures[b]![s]];
-      for (let c = 0; c < x.length; c++) for (let i = 0; i < x[c]!.length; i++) if (!alike(x[c]![i]!, y[c]![i]!)) return false;
-    }
-    return true;
+    return this.views.every(({ ways, of }) =>
+      [0, 1].every((s) => {
+        const [x, y] = [of[2 * a + s]!, of[2 * b + s]!];
+        return x === y || ways[x]!.every((shown, i) => alike(shown, ways[y]![i]!));
+      }),
+    );
   }
 
   /** The check not done yet that tells most for its effort; null when none tells anything. */
@@ -183,10 +199,12 @@ export class LogicDiagnoser {
     if (volts) return this.voltsInformation(p, c);
     const outcomes = new Map<string, number>();
     let left = 0;
-    this.signatures.forEach((both, f) => {
+    const { ways, of } = this.views[c]!;
+    const noted = ways.map(outcomeOf);
+    this.faults.forEach((_, f) => {
       const [low, high] = [p[2 * f]!, p[2 * f + 1]!];
       if (low + high < NEGLIGIBLE) return;
-      const [a, b] = [outcomeOf(both[0][c]!), outcomeOf(both[1][c]!)];
+      const [a, b] = [noted[of[2 * f]!]!, noted[of[2 * f + 1]!]!];
       outcomes.set(a, (outcomes.get(a) ?? 0) + low);
       outcomes.set(b, (outcomes.get(b) ?? 0) + high);
       if (a !== b) left += entropy([low, high]);
@@ -201,10 +219,12 @@ export class LogicDiagnoser {
     const at = new Map<number, number>();
     let within = 0;
     let sum = 0;
-    this.signatures.forEach((both, f) => {
+    const { ways, of } = this.views[c]!;
+    const volts = ways.map(([shown]) => Math.round((shown as { volts: number }).volts * 200) / 200);
+    this.faults.forEach((_, f) => {
       const [low, high] = [p[2 * f]!, p[2 * f + 1]!];
       if (low + high < NEGLIGIBLE) return;
-      const [a, b] = both.map((s) => Math.round((s[c]![0] as { volts: number }).volts * 200) / 200) as [number, number];
+      const [a, b] = [volts[of[2 * f]!]!, volts[of[2 * f + 1]!]!];
       at.set(a, (at.get(a) ?? 0) + low);
       at.set(b, (at.get(b) ?? 0) + high);
       sum += low + high;
@@ -239,14 +259,6 @@ function entropy(weights: readonly number[]): number {
   return weights.reduce((h, w) => (w > 0 ? h - w * Math.log2(w / sum) : h), 0);
 }
 const noiseEntropy = (volts: number) => 0.5 * Math.log2(2 * Math.PI * Math.E * sigmaOf(volts) ** 2);
-
-function signaturesOf(board: LogicBoard, fault: LogicFault, solved: Solved): readonly [Signature, Signature] {
-  const [low, high] = FLOATS.map((floats) => {
-    const bench = new Bench(board, fault, floats, solved);
-    return board.checks.map((check) => bench.run(check));
-  });
-  return [low!, high!];
-}
 
 /** What every check of the healthy board shows. */
 export function expectation(board: LogicBoard): { readonly check: string; readonly saw: readonly Noted[] }[] {

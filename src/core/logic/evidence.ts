@@ -15,7 +15,7 @@ const VOLTS_SIGMA = 0.02;
 const VOLTS_SHARE = 0.01;
 const STEP = 0.01;
 
-export const SEGMENTS = 'abcdefg';
+export const SEGMENTS = ['a', 'b', 'c', 'd', 'e', 'f', 'g'] as const;
 
 /** Probability that a threshold, with its spread, lies below this current. */
 function reaches(amperes: number, threshold: number): number {
@@ -57,13 +57,19 @@ export function plainly(shown: Shown): Noted {
     case 'blink':
       return shown.rate;
     case 'digit':
-      return [...SEGMENTS].filter((_, i) => shown.amperes[i]! >= SEGMENT).join('');
+      return SEGMENTS.filter((_, i) => shown.amperes[i]! >= SEGMENT).join('');
     case 'volts':
       return Number(shown.volts.toFixed(4));
   }
 }
 
-const WORDS: Readonly<Record<SeenItem['what'], readonly string[]>> = { look: ['lit', 'dim', 'dark'], sound: ['on', 'off'], blink: ['no', 'slow', 'normal', 'fast'], digit: [], volts: [] };
+const WORDS: Readonly<Record<SeenItem['what'], readonly string[]>> = {
+  look: ['lit', 'dim', 'dark'],
+  sound: ['on', 'off'],
+  blink: ['no', 'slow', 'normal', 'fast'],
+  digit: [],
+  volts: [],
+};
 
 /** Probability of what was noted: right with its spread, or (`wrong`, a rate) any other word of its kind. `span`: volts that a wrong figure may be anywhere in. */
 export function likelihood(shown: Shown, noted: Noted, wrong: number, span: number): number {
@@ -106,9 +112,10 @@ const SAME_VOLTS = 0.07;
 
 /** Whether two boards look the same in an item. */
 export function alike(a: Shown, b: Shown): boolean {
-  if (a.what === 'volts' || b.what === 'volts') return a.what === b.what && Math.abs((a as { volts: number }).volts - (b as { volts: number }).volts) <= SAME_VOLTS;
+  if (a.what === 'volts' || b.what === 'volts')
+    return a.what === b.what && Math.abs((a as { volts: number }).volts - (b as { volts: number }).volts) <= SAME_VOLTS;
   const [p, q] = [chances(a), chances(b)];
-  if (a.what === 'digit') return [...SEGMENTS].every((s) => Math.abs((p[s] ?? 0) - (q[s] ?? 0)) <= SAME_CHANCE);
+  if (a.what === 'digit') return SEGMENTS.every((s) => Math.abs((p[s] ?? 0) - (q[s] ?? 0)) <= SAME_CHANCE);
   const keys = new Set([...Object.keys(p), ...Object.keys(q)]);
   return [...keys].reduce((sum, k) => sum + Math.abs((p[k] ?? 0) - (q[k] ?? 0)), 0) / 2 <= SAME_CHANCE;
 }
@@ -125,6 +132,7 @@ export function validateNoted(check: LogicCheck, saw: readonly unknown[]): asser
     if (item.what === 'volts') {
       if (typeof v !== 'number' || !Number.isFinite(v)) throw new Error(`${place}: “${String(v)}” is not volts`);
     } else if (typeof v !== 'string') throw new Error(`${place}: “${String(v)}” is not a word`);
-    else if (item.what === 'digit' ? !/^[a-g]*$/.test(v) : !WORDS[item.what].includes(v)) throw new Error(`${place}: “${v}” is not one of ${WORDS[item.what].join(', ') || 'segments a to g'}`);
+    else if (item.what === 'digit' ? !/^[a-g]*$/.test(v) : !WORDS[item.what].includes(v))
+      throw new Error(`${place}: “${v}” is not one of ${WORDS[item.what].join(', ') || 'segments a to g'}`);
   });
 }

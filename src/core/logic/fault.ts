@@ -71,7 +71,8 @@ export function listFaults(board: LogicBoard): LogicFault[] {
     if (p.kind === 'led' || p.kind === 'diode') faults.push({ kind: 'reversed', parts, detail: none });
     if (p.kind === 'resistor') {
       const part = board.circuit.parts.find((x) => x.name.toLowerCase() === p.ref.toLowerCase());
-      if (part?.kind === 'R') for (const factor of [10, 0.1]) faults.push({ kind: 'wrong-value', parts, detail: { value: Number((part.value * factor).toPrecision(12)) } });
+      if (part?.kind === 'R')
+        for (const factor of [10, 0.1]) faults.push({ kind: 'wrong-value', parts, detail: { value: Number((part.value * factor).toPrecision(12)) } });
     }
     if (p.kind === 'strap') faults.push({ kind: 'strap', parts, detail: none });
   }
@@ -81,7 +82,8 @@ export function listFaults(board: LogicBoard): LogicFault[] {
     for (const pin of Object.keys(c.pins)) faults.push({ kind: 'open-pin', parts, detail: { pin } });
     if (c.card !== 'REG5') {
       faults.push({ kind: 'turned', parts, detail: none });
-      for (const pin of outputPins(c)) if (c.pins[pin] !== undefined) for (const level of ['high', 'low'] as const) faults.push({ kind: 'stuck', parts, detail: { pin, level } });
+      for (const pin of outputPins(c))
+        if (c.pins[pin] !== undefined) for (const level of ['high', 'low'] as const) faults.push({ kind: 'stuck', parts, detail: { pin, level } });
     }
     faults.push({ kind: 'dead', parts, detail: none });
     if (c.card === 'box' && c.programmed) faults.push({ kind: 'blank', parts, detail: none });

@@ -56,7 +56,11 @@ export class Network {
   ) {
     this.settings = new Uint8Array(slots.length);
     this.closed = new Uint8Array(contacts.length);
-    const root = unite([...nets].filter((n) => !fixed.has(n)), [...parts.map((p) => p.nodes), ...contacts.map((c) => c.nets)], fixed);
+    const root = unite(
+      [...nets].filter((n) => !fixed.has(n)),
+      [...parts.map((p) => p.nodes), ...contacts.map((c) => c.nets)],
+      fixed,
+    );
     const groups = new Map<string, string[]>();
     for (const net of nets) if (!fixed.has(net)) groups.set(root(net), [...(groups.get(root(net)) ?? []), net]);
     const stretchOf = (touched: readonly string[]) => {
@@ -159,7 +163,8 @@ export class Network {
       const branch = this.slots[s]!.settings[this.settings[s]!];
       if (branch) resistors.push([this.slots[s]!.net, source(branch.volts), branch.ohms]);
     }
-    for (const c of stretch.contacts) if (this.closed[c]) resistors.push([net(this.contacts[c]!.nets[0]), net(this.contacts[c]!.nets[1]), this.contacts[c]!.ohms]);
+    for (const c of stretch.contacts)
+      if (this.closed[c]) resistors.push([net(this.contacts[c]!.nets[0]), net(this.contacts[c]!.nets[1]), this.contacts[c]!.ohms]);
     if (meter) resistors.push([meter.net, '0', meter.ohms]);
     const rest = stretch.parts.filter((p) => p.kind !== 'R' && p.kind !== 'C');
     for (const p of stretch.parts) if (p.kind === 'R') resistors.push([net(p.nodes[0]!), net(p.nodes[1]!), p.value]);

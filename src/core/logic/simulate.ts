@@ -83,7 +83,7 @@ export class Bench {
   private readonly rate: number;
   private readonly hasClockChip: boolean;
   private readonly rootOf: (net: string) => string;
-  private readonly begun: { readonly now: readonly ChipNow[]; readonly settings: Uint8Array; readonly closed: Uint8Array };
+  private readonly begun: Snapshot;
 
   constructor(
     private readonly board: LogicBoard,
@@ -127,7 +127,9 @@ export class Bench {
         this.strapOf.set(p.ref, { a: contacts.length, b: contacts.length + 1 });
         contacts.push({ nets: [root(p.common), root(p.a)], ohms: CLOSED }, { nets: [root(p.common), root(p.b)], ohms: CLOSED });
       } else if (p.kind === 'display' && !is('open', p.ref)) {
-        const model = board.circuit.parts.find((x): x is Semiconductor => x.kind === 'D' && x.model.name.toLowerCase() === p.model.toLowerCase())?.model ?? modelOf(board, p.model);
+        const model =
+          board.circuit.parts.find((x): x is Semiconductor => x.kind === 'D' && x.model.name.toLowerCase() === p.model.toLowerCase())?.model ??
+          modelOf(board, p.model);
         const common = own(p.ref, 'com', p.pins['com']!);
         for (const s of SEGMENT_NAMES) {
           if (p.pins[s] === undefined) continue;
@@ -161,18 +163,25 @@ export class Bench {
     this.frames = Math.max(1, ...board.chips.flatMap((c) => (c.functions ?? []).map((f) => (f.then && isFrames(f.then) ? f.then.frames.length : 1))));
     this.now = this.chips.map(() => fresh());
     this.powerOn();
-    this.begun = { now: this.now.map((n) => ({ ...n })), settings: this.network.settings.slice(), closed: this.network.closed.slice() };
+    this.begun = this.snapshot();
   }
 
   /** Nets whose voltage is given: ground, the supply, a working regulator's output; a turned chip holds its supply low. */
-  private fixedNets(parts: readonly Part[], contacts: readonly Contact[], nets: ReadonlySet<string>, positions: readonly Position[], solved: Solved): Map<string, number> {
+  private fixedNets(
+    parts: readonly Part[],
+    contacts: readonly Contact[],
+    nets: ReadonlySet<string>,
+    positions: readonly Position[],
+    solved: Solved,
+  ): Map<string, number> {
     const { board, fault } = this;
     const root = this.rootOf;
     const fixed = new Map<string, number>([[root('0'), 0]]);
     for (const p of board.circuit.parts) if (p.kind === 'V' && !fixed.has(root(p.nodes[0]!))) fixed.set(root(p.nodes[0]!), p.dc);
     for (const { chip, pins } of positions) {
       if (chip.card !== 'REG5' || (fault.kind === 'dead' && fault.parts[0] === chip.ref)) continue;
-      const net = (pin: string) => (pins[pin] === undefined || (fault.kind === 'open-pin' && fault.parts[0] === chip.ref && fault.detail.pin === pin) ? null : root(pins[pin]));
+      const net = (pin: string) =>
+        pins[pin] === undefined || (fault.kind === 'open-pin' && fault.parts[0] === chip.ref && fault.detail.pin === pin) ? null : root(pins[pin]);
       const [input, ground, out] = [net(REG5.in), net(REG5.gnd), net(REG5.out)];
       if (input === null || ground === null || out === null || !fixed.has(ground) || fixed.has(out)) continue;
       const bare = new Network(parts, fixed, [], contacts, nets, solved);
@@ -210,7 +219,7 @@ export class Bench {
 
   private powerOn(): void {
     this.applyStraps();
-    this.chips.forEach((c, i) => this.put(c, {}));
+    for (const c of this.chips) this.put(c, {});
     this.settle(true);
     for (const n of this.now) {
       n.readings = null;
@@ -221,21 +230,21 @@ export class Bench {
   }
 
   /** Everything as it was after power-on. */
-  restart(): void {
+  private restart(): void {
     this.phase = false;
     this.frame = 0;
-    for (const p of this.board.parts) if (p.kind === 'strap') this.said.set(p.ref, p.set);
     this.restore(this.begun);
   }
 
-  private restore(to: { readonly now: readonly ChipNow[]; readonly settings: Uint8Array; readonly closed: Uint8Array }): void {
+  private restore(to: Snapshot): void {
+    for (const [ref, set] of to.said) this.said.set(ref, set);
     this.now = to.now.map((n) => ({ ...n }));
     to.settings.forEach((s, i) => this.network.set(i, s));
     to.closed.forEach((c, i) => this.network.close(i, c === 1));
   }
 
-  private snapshot() {
-    return { now: this.now.map((n) => ({ ...n })), settings: this.network.settings.slice(), closed: this.network.closed.slice() };
+  private snapshot(): Snapshot {
+    return { said: [...this.said], now: this.now.map((n) => ({ ...n })), settings: this.network.settings.slice(), closed: this.network.closed.slice() };
   }
 
   /** Rounds of solve, read, state, drive until nothing changes. `held`: every chip's state is kept at its start. */
@@ -243,14 +252,9 @@ export class Bench {
     for (let round = 0; round < MOST_ROUNDS; round++) {
       const read = this.chips.map((c, i) => (c.works ? this.read(c, this.now[i]!.readings) : null));
       const scans = this.chips.map((c, i) => (c.works && c.chip.scan && this.isRunning(c, read[i]!) ? this.scan(c) : null));
-      let changed = false;
-      this.chips.forEach((c, i) => {
-        if (!c.works) return;
-        const n = this.now[i]!;
-        const after = this.step(c, n, read[i]!, scans[i] ?? null, held);
-        changed = changed || !sameNow(n, after);
-        this.now[i] = after;
-      });
+      const after = this.chips.map((c, i) => (c.works ? this.step(c, this.now[i]!, read[i]!, scans[i] ?? null, held) : this.now[i]!));
+      const changed = after.some((n, i) => !sameNow(this.now[i]!, n));
+      this.now = after;
       this.chips.forEach((c, i) => {
         if (c.works) this.put(c, this.now[i]!.drives);
       });
@@ -279,7 +283,10 @@ export class Bench {
   private step(c: Placed, was: ChipNow, readings: Readings, scanned: Readings | null, held: boolean): ChipNow {
     if (c.card) {
       const state = held ? c.card.start : c.card.next(was.state.length > 0 || c.card.start.length === 0 ? was.state : c.card.start, readings, was.readings);
-      const drives = c.chip.card === 'OSC8' ? { OUT: c.clocked && readings['RST'] === 1 && this.phase ? ('high' as const) : ('low' as const) } : c.card.drive(state, readings);
+      const drives =
+        c.chip.card === 'OSC8'
+          ? { OUT: c.clocked && readings['RST'] === 1 && this.phase ? ('high' as const) : ('low' as const) }
+          : c.card.drive(state, readings);
       return { ...was, readings, state, drives };
     }
     const running = this.isRunning(c, readings);
@@ -291,7 +298,12 @@ export class Bench {
     const next: Record<string, number> = { ...vars };
     if (edges)
       for (const f of functions)
-        if (f.on && f.do && Object.entries(f.on).every(([pin, edge]) => cameEdge(pin, edge, readings, was.readings!, scanned, was.scanned)) && holds(f, readings, scanned, vars))
+        if (
+          f.on &&
+          f.do &&
+          Object.entries(f.on).every(([pin, edge]) => cameEdge(pin, edge, readings, was.readings!, scanned, was.scanned)) &&
+          holds(f, readings, scanned, vars)
+        )
           for (const [name, change] of Object.entries(f.do)) next[name] = 'set' in change ? change.set : ((vars[name] ?? 0) + change.add) % change.mod;
     const after = held ? start : next;
     return { readings, scanned, running: true, state: was.state, vars: after, drives: this.boxDrives(c.chip, readings, scanned, after) };
@@ -341,27 +353,43 @@ export class Bench {
     if (this.heldLow !== null && this.heldLow >= 0) this.network.set(this.heldLow, LOW);
   }
 
-  /** One step of a check. */
-  do(step: Step): void {
-    const press = (ref: string, on: boolean) => {
-      const contact = this.contactOf.get(ref);
-      if (contact !== undefined) this.network.close(contact, on);
+  /** The single acts that a step stands for: `tap` three times is six. */
+  private actsOf(step: Step): Act[] {
+    if ('press' in step) return [{ key: step.press, on: true }];
+    if ('release' in step) return [{ key: step.release, on: false }];
+    if ('tap' in step) return Array.from({ length: 2 * step.tap.times }, (_, i) => ({ key: step.tap.key, on: i % 2 === 0 }));
+    if ('ticks' in step) return Array.from({ length: Math.floor(step.ticks * this.rate + 0.5) }, () => 'tick' as const);
+    return [step];
+  }
+
+  private act(act: Act): void {
+    if (act === 'tick') this.tick();
+    else if ('key' in act) {
+      const contact = this.contactOf.get(act.key);
+      if (contact !== undefined) this.network.close(contact, act.on);
       this.settle(false);
-    };
-    if ('press' in step) press(step.press, true);
-    else if ('release' in step) press(step.release, false);
-    else if ('tap' in step)
-      for (let i = 0; i < step.tap.times; i++) {
-        press(step.tap.key, true);
-        press(step.tap.key, false);
-      }
-    else if ('strap' in step) {
-      for (const [ref, to] of Object.entries(step.strap)) this.said.set(ref, to);
+    } else if ('strap' in act) {
+      for (const [ref, to] of Object.entries(act.strap)) this.said.set(ref, to);
       this.applyStraps();
       this.settle(false);
-    } else if ('ticks' in step) for (let i = 0; i < Math.floor(step.ticks * this.rate + 0.5); i++) this.tick();
-    else this.send(step.send);
+    } else this.send(act.send);
   }
+
+  /** From power-on through these steps. What checks have in common at their beginning is done once. */
+  private through(steps: readonly Step[]): void {
+    const acts = steps.flatMap((s) => this.actsOf(s));
+    const keys: string[] = [];
+    for (const act of acts) keys.push(`${keys.at(-1) ?? ''}/${JSON.stringify(act)}`);
+    let done = keys.length;
+    while (done > 0 && !this.reached.has(keys[done - 1]!)) done--;
+    this.restart();
+    if (done > 0) this.restore(this.reached.get(keys[done - 1]!)!);
+    for (let i = done; i < acts.length; i++) {
+      this.act(acts[i]!);
+      if (this.reached.size < MOST_KEPT) this.reached.set(keys[i]!, this.snapshot());
+    }
+  }
+  private readonly reached = new Map<string, Snapshot>();
 
   private tick(seen?: () => void): void {
     for (const high of [true, false]) {
@@ -378,7 +406,7 @@ export class Bench {
     if (!box?.works || !bus || !this.now[at]!.running) return;
     const slotOf = (pin: string) => box.outputs.find((o) => o.name === pin)?.slot ?? -1;
     const before = this.snapshot();
-    const heard = this.chips.map((): string => '');
+    const heard = this.chips.map((): string[] => []);
     const mine: string[] = [];
     for (const low of [null, bus.sda, bus.scl]) {
       this.restore(before);
@@ -388,7 +416,7 @@ export class Bench {
       const own = this.now[at]!.readings!;
       mine.push(`${own[bus.sda] ?? 0}${own[bus.scl] ?? 0}`);
       this.chips.forEach((c, i) => {
-        if (c.chip.card === 'PE8' && c.works) heard[i] += `${this.now[i]!.readings!['SDA']!}${this.now[i]!.readings!['SCL']!} `;
+        if (c.chip.card === 'PE8' && c.works) heard[i]!.push(`${this.now[i]!.readings!['SDA']!}${this.now[i]!.readings!['SCL']!}`);
       });
       this.heldLow = null;
     }
@@ -396,7 +424,7 @@ export class Bench {
     if (mine[0] === '11')
       this.chips.forEach((c, i) => {
         const n = this.now[i]!;
-        if (c.chip.card !== 'PE8' || !c.works || heard[i] !== '11 01 10 ') return;
+        if (c.chip.card !== 'PE8' || !c.works || heard[i]!.join(' ') !== '11 01 10') return;
         const r = n.readings!;
         if (r['A0']! + 2 * r['A1']! + 4 * r['A2']! + 32 === address) this.now[i] = { ...n, state: [byte] };
       });
@@ -408,10 +436,11 @@ export class Bench {
 
   /** What a check shows, from power-on. */
   run(check: LogicCheck): Shown[] {
-    this.restart();
-    for (const step of check.do) this.do(step);
+    this.through(check.do);
     const after = this.snapshot();
-    const wanted = new Set(check.see.flatMap((s) => (s.what === 'look' || s.what === 'sound' ? [s.part!] : s.what === 'digit' ? SEGMENT_NAMES.map((n) => `${s.part!}.${n}`) : [])));
+    const wanted = new Set(
+      check.see.flatMap((s) => (s.what === 'look' || s.what === 'sound' ? [s.part!] : s.what === 'digit' ? SEGMENT_NAMES.map((n) => `${s.part!}.${n}`) : [])),
+    );
     const currents = this.meanCurrents(wanted);
     const shown = check.see.map((item) => (item.what === 'blink' ? null : this.see(item, currents)));
     this.restore(after);
@@ -454,23 +483,32 @@ export class Bench {
     return ohms > 0 ? Math.abs(volts) / ohms : is * Math.expm1(Math.min(volts / nvt, 80));
   }
 
-  private blink(item: SeenItem, after: ReturnType<Bench['snapshot']>): Shown {
+  private blink(item: SeenItem, after: Snapshot): Shown {
     const lamp = new Set([item.part!]);
-    let above = false;
-    let below = false;
+    const seen = new Set<boolean>();
     const look = () => {
-      const i = this.meanCurrents(lamp).get(item.part!) ?? 0;
-      if (i >= BLINK_AMPERES) above = true;
-      else below = true;
+      seen.add((this.meanCurrents(lamp).get(item.part!) ?? 0) >= BLINK_AMPERES);
     };
     look();
     const ticks = Math.min(20, Math.max(10, Math.floor(10 * this.rate + 0.5)));
     for (let i = 0; i < ticks; i++) this.tick(look);
     this.restore(after);
-    if (!above || !below) return { what: 'blink', rate: 'no' };
+    if (seen.size < 2) return { what: 'blink', rate: 'no' };
     return { what: 'blink', rate: !this.hasClockChip ? 'normal' : this.rate < 1 / 3 ? 'slow' : this.rate > 3 ? 'fast' : 'normal' };
   }
 }
+
+/** One act of a builder at the board. */
+type Act = 'tick' | { readonly key: string; readonly on: boolean } | Extract<Step, { strap: unknown } | { send: unknown }>;
+
+interface Snapshot {
+  readonly said: readonly (readonly [string, 'a' | 'b'])[];
+  readonly now: readonly ChipNow[];
+  readonly settings: Uint8Array;
+  readonly closed: Uint8Array;
+}
+/** States kept for checks that begin alike. */
+const MOST_KEPT = 500;
 
 const SEGMENT_NAMES = ['a', 'b', 'c', 'd', 'e', 'f', 'g'];
 
@@ -480,7 +518,12 @@ interface Lamp {
   readonly is: number;
   readonly nvt: number;
 }
-const lampOf = (d: Semiconductor): Lamp => ({ nets: [d.nodes[0]!, d.nodes[1]!], ohms: 0, is: d.model.params['IS'] ?? 1e-14, nvt: (d.model.params['N'] ?? 1) * VT });
+const lampOf = (d: Semiconductor): Lamp => ({
+  nets: [d.nodes[0]!, d.nodes[1]!],
+  ohms: 0,
+  is: d.model.params['IS'] ?? 1e-14,
+  nvt: (d.model.params['N'] ?? 1) * VT,
+});
 
 function modelOf(board: LogicBoard, name: string): Semiconductor['model'] {
   return { name, kind: 'D', params: board.models.get(name.toLowerCase()) ?? { IS: 1e-18, N: 2 } };
@@ -491,7 +534,15 @@ type Frames = { readonly frames: readonly Outputs[] };
 const isFrames = (then: Outputs | Frames): then is Frames => Array.isArray((then as Frames).frames);
 
 function sameNow(a: ChipNow, b: ChipNow): boolean {
-  return a.running === b.running && same(a.readings, b.readings) && same(a.scanned, b.scanned) && same(a.vars, b.vars) && same(a.drives, b.drives) && a.state.length === b.state.length && a.state.every((s, i) => s === b.state[i]);
+  return (
+    a.running === b.running &&
+    same(a.readings, b.readings) &&
+    same(a.scanned, b.scanned) &&
+    same(a.vars, b.vars) &&
+    same(a.drives, b.drives) &&
+    a.state.length === b.state.length &&
+    a.state.every((s, i) => s === b.state[i])
+  );
 }
 function same(a: Readonly<Record<string, unknown>> | null, b: Readonly<Record<string, unknown>> | null): boolean {
   if (a === b) return true;
@@ -593,11 +644,14 @@ function placeChip(chip: Chip, pins: Readonly<Record<string, string>>, s: Surrou
   const blank = s.is('blank', chip.ref) || (chip.card === 'box' && chip.programmed === false);
   const drives: readonly (Branch | null)[] = [null, { ohms: roh, volts: v }, { ohms: rol, volts: g + vol }];
   const loadOf = (pull: readonly ['up' | 'down', number] | undefined): Branch =>
-    pull ? { ohms: pull[1], volts: pull[0] === 'up' ? v : g } : { ohms: FLOATING, volts: s.floatsHigh && card?.supply !== null ? v : s.floatsHigh ? topOf(s) : 0 };
+    pull
+      ? { ohms: pull[1], volts: pull[0] === 'up' ? v : g }
+      : { ohms: FLOATING, volts: s.floatsHigh && card?.supply !== null ? v : s.floatsHigh ? topOf(s) : 0 };
   const inputNames = card ? card.inputs : Object.entries(chip.roles!).flatMap(([pin, r]) => (r.in ? [pin] : []));
   const outputNames = card ? card.outputs : Object.entries(chip.roles!).flatMap(([pin, r]) => (r.out ? [pin] : []));
   const numberOf = (name: string) => (card ? String(card.pins.indexOf(name) + 1) : name);
-  const pullOf = (name: string): readonly ['up' | 'down', number] | undefined => (card ? (card.pullDown ? ['down', card.pullDown] : undefined) : chip.roles![name]!.pull);
+  const pullOf = (name: string): readonly ['up' | 'down', number] | undefined =>
+    card ? (card.pullDown ? ['down', card.pullDown] : undefined) : chip.roles![name]!.pull;
   const onFixed = (net: string | null) => (net !== null && s.fixed.has(net) ? null : net);
   const outputs = outputNames.map((name): OutputPin => {
     const pin = numberOf(name);
