@@ -1,0 +1,2 @@
+export { draw, type Drawing } from './draw';
+export { type Drawable, readDrawable } from './request';
