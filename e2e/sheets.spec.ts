@@ -15,7 +15,8 @@ Pos. Anz. Bauteil
 9 1 Netzteil 12V 1A *
 * nicht im Lieferumfang`;
 
-const CHINESE = '位号\t名称\t参数\t数量\nR1,R2\t金属膜电阻\t4.7KΩ\t2\nLDR1\t光敏电阻\t5516\t1\nC1\t独石电容\t104\t1\nQ1\t三极管\tS9012\t1\nBUZ1\t蜂鸣器\t5V\t1\n\t螺丝\tM3x6\t4';
+const CHINESE =
+  '位号\t名称\t参数\t数量\nR1,R2\t金属膜电阻\t4.7KΩ\t2\nLDR1\t光敏电阻\t5516\t1\nC1\t独石电容\t104\t1\nQ1\t三极管\tS9012\t1\nBUZ1\t蜂鸣器\t5V\t1\n\t螺丝\tM3x6\t4';
 
 const TRANSLATED = `Light control switch electronic kit bill of material
 Welding tin wire (need self prepare)

@@ -22,6 +22,7 @@ import {
   type StandIn,
 } from '@/core/kit';
 import { pileOf, type Pile, type SortedPile } from '@/core/loop';
+import type { Drawing } from '@/core/draw';
 import type { Settled } from '@/core/partslist';
 import type { Adjustment, Limits, LoadCurve, StageForecast } from '@/core/power';
 import { type Setup, setupOf, windowInputs, type WindowInputs, type Windows } from '@/core/stage';
@@ -67,6 +68,8 @@ interface Shapes {
   overloads: { inputs: Setup; asked: undefined; result: readonly (Overload & { readonly stage: string })[] };
   /** Volts of every net of a stage's circuit, of the whole circuit for null. */
   netVolts: { inputs: { setup: Setup; stage: string | null }; asked: string | null; result: Readonly<Record<string, number>> };
+  /** The schematic of the circuit; null without one. */
+  schematic: { inputs: Pick<Sheet, 'lines' | 'circuit'>; asked: undefined; result: Drawing | null };
   /** The course of a net in time, from the operating point (or the deck's start values). */
   course: { inputs: CourseAsked; asked: CourseAsked; result: Course };
   /** Places for parts of which none is known, not to scale. */
@@ -201,6 +204,7 @@ export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } =
   stageForecast: { ...question, priority: 1, inputs: (kit, stage) => withCircuit(kit, () => ({ setup: setupOf(kit), stage })) },
   loadCurve: { ...question, inputs: (kit, asked) => withCircuit(kit, () => ({ setup: setupOf(kit), ...asked })) },
   overloads: { ...question, priority: 1, inputs: (kit) => withCircuit(kit, () => setupOf(kit)) },
+  schematic: { lane: 'read', long: true, priority: 1, inputs: ({ sheet }) => ({ lines: sheet.lines, circuit: sheet.circuit }) },
   netVolts: { ...question, priority: 1, inputs: (kit, stage) => ({ setup: setupOf(kit), stage }) },
   course: { ...question, inputs: (_, asked) => asked },
   layout: { lane: 'read', long: true, priority: 1, inputs: ({ sheet }) => layoutInputs(sheet) },

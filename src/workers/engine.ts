@@ -2,6 +2,7 @@ import { findNet, isRunning, operatingPoint, readDeck, statisticsOf, transient }
 import { ConsequenceSolver, consequenceText, influences, substitutes } from '@/core/consequence';
 import { type Diagnoser, diagnoserOf, findSuspects, investigate, type Investigation } from '@/core/diagnose';
 import { makeSheet, readDeckAgainst, readDraft } from '@/core/draft';
+import { draw, drawableOf } from '@/core/draw';
 import { sortPile } from '@/core/loop';
 import { laidOut } from '@/core/place';
 import { forecastAdjustment, forecastStage, loadCurve } from '@/core/power';
@@ -62,6 +63,10 @@ export const ENGINE: { readonly [N in ComputationName]: (inputs: InputsOf<N>, pr
   stageForecast: ({ setup, stage }) => forecastStage(setup, stage),
   loadCurve: ({ setup, stage, net, amps }) => loadCurve(setup, stage, net, amps),
   overloads: (setup) => solverFor(setup).overloads,
+  schematic: (sheet) => {
+    const drawable = drawableOf(sheet);
+    return drawable && draw(drawable);
+  },
   netVolts: ({ setup, stage: id }) => {
     const whole = circuitOf(setup.sheet);
     const stage = setup.sheet.stages.find((s) => s.id === id);

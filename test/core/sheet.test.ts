@@ -52,7 +52,7 @@ const LAYOUTS: Readonly<Record<string, Printer>> = {
       .join('\n')
       .replaceAll(' ()', ''),
   'positions, equals sign': (ps) => ps.map((p) => (p.refs.length > 0 ? `${p.refs.join(', ')} = ${p.name} ${p.spec}` : `${p.name} ${p.spec}`)).join('\n'),
-  'long dashes': (ps) => ps.map((p) => `${[p.refs.join(', '), p.name, p.spec, `${count(p)} pcs`].filter(Boolean).join(' — ')}`).join('\n'),
+  'long dashes': (ps) => ps.map((p) => [p.refs.join(', '), p.name, p.spec, `${count(p)} pcs`].filter(Boolean).join(' — ')).join('\n'),
   'count in brackets behind': (ps) => ps.map((p) => `${p.name} ${p.spec} ${p.refs.join('/')} [${count(p)}]`).join('\n'),
   bullets: (ps) => ps.map((p) => `• ${p.name}, ${p.spec}, ${p.refs.join(' ')} (${count(p)} pcs)`).join('\n'),
   tabs: table('\t', [0, 1, 2, 3], HEADING),

@@ -25,7 +25,10 @@ const FIGURES: Readonly<Record<string, keyof Ratings>> = {
 
 /** Ratings of a line's parts: what the list prints goes before what the card of its type says. */
 export function ratingsOf(setup: Setup, line: Line): Ratings {
-  const card = line.kind === 'resistor' || line.kind === 'capacitor' || line.kind === 'electrolytic' || line.kind === 'tantalum' ? null : cardFor(line, setup.sheet.typeCards);
+  const card =
+    line.kind === 'resistor' || line.kind === 'capacitor' || line.kind === 'electrolytic' || line.kind === 'tantalum'
+      ? null
+      : cardFor(line, setup.sheet.typeCards);
   const carded = (card?.figures ?? []).flatMap((f) => (FIGURES[f.name] ? [[FIGURES[f.name], f.value] as const] : []));
   const { volts, watts, amperes } = line.rating ?? {};
   const printed = Object.entries({ volts, watts, amperes }).filter(([, v]) => v !== undefined);

@@ -19,7 +19,22 @@ interface CauseText {
   readonly needs?: readonly LineKind[];
 }
 
-const SEMICONDUCTORS: readonly LineKind[] = ['diode', 'zener', 'led', 'npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf', 'electrolytic', 'tantalum', 'bridge', 'regulator', ...CHIP_KINDS];
+const SEMICONDUCTORS: readonly LineKind[] = [
+  'diode',
+  'zener',
+  'led',
+  'npn',
+  'pnp',
+  'nmos',
+  'pmos',
+  'njf',
+  'pjf',
+  'electrolytic',
+  'tantalum',
+  'bridge',
+  'regulator',
+  ...CHIP_KINDS,
+];
 
 /** What can be the matter, with where to look first. */
 const CAUSES = {

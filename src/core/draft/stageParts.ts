@@ -31,7 +31,22 @@ export const slug = (text: string) =>
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-|-$/g, '') || 'x';
 
-const POLARISED: readonly Line['kind'][] = ['electrolytic', 'tantalum', 'bridge', 'diode', 'zener', 'led', 'npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf', 'regulator', ...CHIP_KINDS];
+const POLARISED: readonly Line['kind'][] = [
+  'electrolytic',
+  'tantalum',
+  'bridge',
+  'diode',
+  'zener',
+  'led',
+  'npn',
+  'pnp',
+  'nmos',
+  'pmos',
+  'njf',
+  'pjf',
+  'regulator',
+  ...CHIP_KINDS,
+];
 
 /** Look before anything is switched on. */
 export function lookStage(lines: readonly Line[], fits: readonly Ref[]): Stage {

@@ -26,6 +26,15 @@ function randoms(seed: number): () => number {
   };
 }
 
+/** A net with its present tree: edges as four numbers each, and the box round them. */
+interface Net {
+  readonly name: string;
+  readonly pins: Pin[];
+  cost: number;
+  segments: number[];
+  bounds: Float64Array;
+}
+
 interface Pin {
   readonly group: number;
   readonly index: number;
@@ -42,8 +51,10 @@ export class Annealer {
   readonly x: Int32Array;
   readonly y: Int32Array;
   readonly way: Int32Array;
-  private readonly nets: { readonly name: string; readonly pins: Pin[]; cost: number; segments: number[] }[] = [];
+  private readonly nets: Net[] = [];
   private readonly netsOf: number[][];
+  private readonly inputs: readonly number[];
+  private readonly outputs: readonly number[];
   private readonly orders: readonly Order[];
   private readonly random: () => number;
   private readonly bounds: readonly (readonly Box[])[][];
@@ -64,7 +75,9 @@ export class Annealer {
         byNet.set(t.net, [...(byNet.get(t.net) ?? []), { group, index }]);
       }),
     );
-    for (const [name, pins] of byNet) if (pins.length > 1) this.nets.push({ name, pins, cost: 0, segments: [] });
+    for (const [name, pins] of byNet) if (pins.length > 1) this.nets.push({ name, pins, cost: 0, segments: [], bounds: new Float64Array(4) });
+    this.inputs = this.nets.flatMap((net, k) => (d.inputs.includes(net.name) ? [k] : []));
+    this.outputs = this.nets.flatMap((net, k) => (d.outputs.includes(net.name) ? [k] : []));
     this.netsOf = groups.map((_, g) => this.nets.flatMap((net, k) => (net.pins.some((p) => p.group === g) ? [k] : [])));
     this.bounds = groups.map((g) => g.ways.map(hull));
     this.orders = this.flow();
@@ -143,20 +156,23 @@ export class Annealer {
   private netCost(k: number): number {
     const net = this.nets[k]!;
     const n = net.pins.length;
-    const px = new Array<number>(n);
-    const py = new Array<number>(n);
-    const dx = new Array<number>(n);
-    const dy = new Array<number>(n);
+    const { px, py, dx, dy, done, best, from } = scratch(n);
+    const bounds = new Float64Array([Infinity, Infinity, -Infinity, -Infinity]);
     for (let i = 0; i < n; i++) {
       const p = net.pins[i]!;
       const t = this.piece(p.group).terminals[p.index]!;
       px[i] = t.at[0] + this.x[p.group]!;
       py[i] = t.at[1] + this.y[p.group]!;
-      [dx[i], dy[i]] = STEP[t.dir] as [number, number];
+      const step = STEP[t.dir];
+      dx[i] = step[0];
+      dy[i] = step[1];
+      if (px[i]! < bounds[0]!) bounds[0] = px[i]!;
+      if (py[i]! < bounds[1]!) bounds[1] = py[i]!;
+      if (px[i]! > bounds[2]!) bounds[2] = px[i]!;
+      if (py[i]! > bounds[3]!) bounds[3] = py[i]!;
+      done[i] = 0;
+      best[i] = Infinity;
     }
-    const done = new Uint8Array(n);
-    const best = new Float64Array(n).fill(Infinity);
-    const from = new Int32Array(n);
     let at = 0;
     done[0] = 1;
     let cost = 0;
@@ -173,7 +189,8 @@ export class Annealer {
       let next = -1;
       for (let j = 0; j < n; j++) if (!done[j] && (next < 0 || best[j]! < best[next]!)) next = j;
       const f = from[next]!;
-      const [ex, ey] = [px[next]! - px[f]!, py[next]! - py[f]!];
+      const ex = px[next]! - px[f]!;
+      const ey = py[next]! - py[f]!;
       cost += Math.abs(ex) + Math.abs(ey);
       if (ex !== 0 && ey !== 0) cost += COST.bend;
       // A pin that looks the other way wants a detour.
@@ -186,22 +203,15 @@ export class Annealer {
       at = next;
     }
     net.segments = segments;
-    // Inputs at the left, outputs at the right.
+    net.bounds = bounds;
     return cost;
   }
 
-  private terminalsCost(): number {
-    let [l, r] = [Infinity, -Infinity];
-    for (let g = 0; g < this.groups.length; g++) {
-      const b = this.bounds[g]![this.way[g]!]![0]!;
-      l = Math.min(l, b[0] + this.x[g]!);
-      r = Math.max(r, b[2] + this.x[g]!);
-    }
+  /** Inputs at the left, outputs at the right. */
+  private terminalsCost(l: number, r: number): number {
     let cost = 0;
-    for (const net of this.nets) {
-      if (this.d.inputs.includes(net.name)) cost += COST.edge * 4 * (Math.min(...net.pins.map((p) => this.at(p)[0])) - l);
-      if (this.d.outputs.includes(net.name)) cost += COST.edge * 4 * (r - Math.max(...net.pins.map((p) => this.at(p)[0])));
-    }
+    for (const k of this.inputs) cost += COST.edge * 4 * (this.nets[k]!.bounds[0]! - l);
+    for (const k of this.outputs) cost += COST.edge * 4 * (r - this.nets[k]!.bounds[2]!);
     return cost;
   }
 
@@ -215,16 +225,22 @@ export class Annealer {
   }
 
   private overlapCost(g: number, only: number | null = null): number {
-    const [hull, ...boxes] = this.bounds[g]![this.way[g]!]!;
-    const [gx, gy] = [this.x[g]!, this.y[g]!];
+    const mine = this.bounds[g]![this.way[g]!]!;
+    const hull = mine[0]!;
+    const gx = this.x[g]!;
+    const gy = this.y[g]!;
     let cost = 0;
     for (let o = 0; o < this.groups.length; o++) {
       if (o === g || (only !== null && o !== only)) continue;
-      const [other, ...theirs] = this.bounds[o]![this.way[o]!]!;
-      const [ox, oy] = [this.x[o]! - gx, this.y[o]! - gy];
-      if (hull![2] + 2 * ROOM <= other![0] + ox || other![2] + ox + 2 * ROOM <= hull![0] || hull![3] + 2 * ROOM <= other![1] + oy || other![3] + oy + 2 * ROOM <= hull![1]) continue;
-      for (const a of boxes)
-        for (const b of theirs) {
+      const theirs = this.bounds[o]![this.way[o]!]!;
+      const other = theirs[0]!;
+      const ox = this.x[o]! - gx;
+      const oy = this.y[o]! - gy;
+      if (hull[2] + ROOM <= other[0] + ox || other[2] + ox + ROOM <= hull[0] || hull[3] + ROOM <= other[1] + oy || other[3] + oy + ROOM <= hull[1]) continue;
+      for (let i = 1; i < mine.length; i++)
+        for (let j = 1; j < theirs.length; j++) {
+          const a = mine[i]!;
+          const b = theirs[j]!;
           const w = Math.min(a[2], b[2] + ox) - Math.max(a[0], b[0] + ox);
           const h = Math.min(a[3], b[3] + oy) - Math.max(a[1], b[1] + oy);
           if (w > 0 && h > 0) cost += COST.overlap * (2 + Math.min(w, h));
@@ -236,12 +252,16 @@ export class Annealer {
 
   private crossCost(k: number): number {
     const mine = this.nets[k]!.segments;
+    const box = this.nets[k]!.bounds;
     let count = 0;
     for (let o = 0; o < this.nets.length; o++) {
       if (o === k) continue;
+      const b = this.nets[o]!.bounds;
+      if (b[0]! >= box[2]! || b[2]! <= box[0]! || b[1]! >= box[3]! || b[3]! <= box[1]!) continue;
       const theirs = this.nets[o]!.segments;
       for (let i = 0; i < mine.length; i += 4)
-        for (let j = 0; j < theirs.length; j += 4) if (cross(mine[i]!, mine[i + 1]!, mine[i + 2]!, mine[i + 3]!, theirs[j]!, theirs[j + 1]!, theirs[j + 2]!, theirs[j + 3]!)) count++;
+        for (let j = 0; j < theirs.length; j += 4)
+          if (cross(mine[i]!, mine[i + 1]!, mine[i + 2]!, mine[i + 3]!, theirs[j]!, theirs[j + 1]!, theirs[j + 2]!, theirs[j + 3]!)) count++;
     }
     return COST.cross * count;
   }
@@ -251,16 +271,23 @@ export class Annealer {
     const s = this.nets[k]!.segments;
     let cost = 0;
     for (let i = 0; i < s.length; i += 4) {
-      const [x0, x1] = [Math.min(s[i]!, s[i + 2]!), Math.max(s[i]!, s[i + 2]!)];
-      const [y0, y1] = [Math.min(s[i + 1]!, s[i + 3]!), Math.max(s[i + 1]!, s[i + 3]!)];
+      const x0 = Math.min(s[i]!, s[i + 2]!);
+      const x1 = Math.max(s[i]!, s[i + 2]!);
+      const y0 = Math.min(s[i + 1]!, s[i + 3]!);
+      const y1 = Math.max(s[i + 1]!, s[i + 3]!);
       if (x1 - x0 > 1 && y1 - y0 > 1) continue;
       for (let g = 0; g < this.groups.length; g++) {
-        const [gx, gy] = [this.x[g]!, this.y[g]!];
+        const gx = this.x[g]!;
+        const gy = this.y[g]!;
         const boxes = this.bounds[g]![this.way[g]!]!;
         const hull = boxes[0]!;
         if (hull[2] + gx <= x0 || hull[0] + gx >= x1 + 0.01 || hull[3] + gy <= y0 || hull[1] + gy >= y1 + 0.01) continue;
         for (let b = 1; b < boxes.length; b++) {
-          const [l, t, r, q] = boxes[b]!;
+          const box = boxes[b]!;
+          const l = box[0];
+          const t = box[1];
+          const r = box[2];
+          const q = box[3];
           if (r + gx > x0 + 0.1 && l + gx < x1 - 0.1 && q + gy > y0 && t + gy < y1 && y0 === y1) cost += COST.through;
           else if (q + gy > y0 + 0.1 && t + gy < y1 - 0.1 && r + gx > x0 && l + gx < x1 && x0 === x1) cost += COST.through;
         }
@@ -269,8 +296,12 @@ export class Annealer {
     return cost;
   }
 
-  private areaCost(): number {
-    let [l, t, r, b] = [Infinity, Infinity, -Infinity, -Infinity];
+  /** What the drawing as a whole costs: its area and shape, inputs and outputs, the order of its stages. */
+  private globalCost(): number {
+    let l = Infinity;
+    let t = Infinity;
+    let r = -Infinity;
+    let b = -Infinity;
     for (let g = 0; g < this.groups.length; g++) {
       const h = this.bounds[g]![this.way[g]!]![0]!;
       l = Math.min(l, h[0] + this.x[g]!);
@@ -278,17 +309,18 @@ export class Annealer {
       r = Math.max(r, h[2] + this.x[g]!);
       b = Math.max(b, h[3] + this.y[g]!);
     }
-    const [w, h] = [r - l, b - t];
+    const w = r - l;
+    const h = b - t;
     const want = this.d.aspect;
     const off = Math.max(w / h / want, (want * h) / w);
-    return COST.area * (w / want + h) + 8 * Math.max(0, off - 1.5);
+    return COST.area * (w / want + h) + 8 * Math.max(0, off - 1.5) + this.terminalsCost(l, r) + this.orderCost();
   }
 
   /** `share` of progress, 0 to 1; stops after so many moves. */
   run(moves: number): Placement {
     const n = this.groups.length;
     for (let k = 0; k < this.nets.length; k++) this.nets[k]!.cost = this.netCost(k);
-    let global = this.terminalsCost() + this.orderCost() + this.areaCost();
+    let global = this.globalCost();
     const span = Math.max(12, Math.sqrt(n) * 12);
     for (let move = 0; move < moves; move++) {
       const share = move / moves;
@@ -329,7 +361,7 @@ export class Annealer {
       const pb = partner < 0 ? null : ([this.x[partner]!, this.y[partner]!] as const);
       let old = this.overlapCost(g) + this.groups[g]!.ways[before[2]]!.dislike + (partner < 0 ? 0 : this.overlapCost(partner));
       for (const k of touched) old += this.nets[k]!.cost + this.crossCost(k) + this.throughCost(k);
-      const saved = touched.map((k) => ({ k, cost: this.nets[k]!.cost, segments: this.nets[k]!.segments }));
+      const saved = touched.map((k) => ({ k, cost: this.nets[k]!.cost, segments: this.nets[k]!.segments, bounds: this.nets[k]!.bounds }));
       // New cost.
       if (pb) {
         [this.x[g], this.y[g]] = pb;
@@ -338,7 +370,7 @@ export class Annealer {
       let now = this.overlapCost(g) + this.piece(g).dislike + (partner < 0 ? 0 : this.overlapCost(partner));
       for (const k of touched) this.nets[k]!.cost = this.netCost(k);
       for (const k of touched) now += this.nets[k]!.cost + this.crossCost(k) + this.throughCost(k);
-      const whole = this.terminalsCost() + this.orderCost() + this.areaCost();
+      const whole = this.globalCost();
       const delta = now + whole - old - global;
       if (delta <= 0 || this.random() < Math.exp(-delta / temperature)) global = whole;
       else {
@@ -347,6 +379,7 @@ export class Annealer {
         for (const s of saved) {
           this.nets[s.k]!.cost = s.cost;
           this.nets[s.k]!.segments = s.segments;
+          this.nets[s.k]!.bounds = s.bounds;
         }
       }
     }
@@ -355,18 +388,52 @@ export class Annealer {
 
   /** Cost of the whole placement: the better of several runs is kept. */
   total(): number {
-    let cost = this.terminalsCost() + this.orderCost() + this.areaCost();
+    let cost = 0;
+    for (let k = 0; k < this.nets.length; k++) cost += this.netCost(k);
+    cost += this.globalCost();
     for (let g = 0; g < this.groups.length; g++) cost += this.overlapCost(g) / 2 + this.piece(g).dislike;
-    for (let k = 0; k < this.nets.length; k++) cost += this.netCost(k) + this.throughCost(k);
+    for (let k = 0; k < this.nets.length; k++) cost += this.throughCost(k);
     for (let k = 0; k < this.nets.length; k++) cost += this.crossCost(k) / 2;
     return cost;
   }
 }
 
+/** Room for the tree of one net, used again for the next. */
+const SPACE = {
+  size: 0,
+  px: new Float64Array(0),
+  py: new Float64Array(0),
+  dx: new Float64Array(0),
+  dy: new Float64Array(0),
+  best: new Float64Array(0),
+  done: new Uint8Array(0),
+  from: new Int32Array(0),
+};
+function scratch(n: number): typeof SPACE {
+  if (SPACE.size < n) {
+    SPACE.size = 2 * n;
+    for (const k of ['px', 'py', 'dx', 'dy', 'best'] as const) SPACE[k] = new Float64Array(2 * n);
+    SPACE.done = new Uint8Array(2 * n);
+    SPACE.from = new Int32Array(2 * n);
+  }
+  return SPACE;
+}
+
 /** Hull first, then the solid boxes themselves. */
 function hull(p: Piece): Box[] {
-  const solid = [...p.solid, ...p.wires.map((w): Box => [Math.min(...w.points.map((q) => q[0])), Math.min(...w.points.map((q) => q[1])), Math.max(...w.points.map((q) => q[0])), Math.max(...w.points.map((q) => q[1]))])];
-  return [[Math.min(...solid.map((b) => b[0])), Math.min(...solid.map((b) => b[1])), Math.max(...solid.map((b) => b[2])), Math.max(...solid.map((b) => b[3]))], ...solid];
+  const solid = [
+    ...p.solid,
+    ...p.wires.map((w): Box => [
+      Math.min(...w.points.map((q) => q[0])),
+      Math.min(...w.points.map((q) => q[1])),
+      Math.max(...w.points.map((q) => q[0])),
+      Math.max(...w.points.map((q) => q[1])),
+    ]),
+  ];
+  return [
+    [Math.min(...solid.map((b) => b[0])), Math.min(...solid.map((b) => b[1])), Math.max(...solid.map((b) => b[2])), Math.max(...solid.map((b) => b[3]))],
+    ...solid,
+  ];
 }
 
 /** Whether two straight stretches cross properly. */
@@ -409,4 +476,5 @@ function stepsOf(d: Drawable): Map<string, number> {
 }
 
 /** Whether a net is another one, or one two-pole away from it. */
-const reaches = (d: Drawable, a: string, b: string) => a === b || d.parts.some((p) => p.pins.length === 2 && p.pins.some((n) => p.net[n] === a) && p.pins.some((n) => p.net[n] === b));
+const reaches = (d: Drawable, a: string, b: string) =>
+  a === b || d.parts.some((p) => p.pins.length === 2 && p.pins.some((n) => p.net[n] === a) && p.pins.some((n) => p.net[n] === b));

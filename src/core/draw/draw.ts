@@ -11,12 +11,19 @@ export interface Drawing {
   readonly symbols: readonly (Omit<PlacedSymbol, 'part'> & { readonly ref: string; readonly kind: string })[];
   readonly wires: readonly { readonly net: string; readonly points: readonly Point[] }[];
   readonly junctions: readonly Point[];
-  readonly flags: readonly { readonly kind: 'ground' | 'supply' | 'link'; readonly net: string; readonly x: number; readonly y: number; readonly dir: string; readonly box: Box }[];
+  readonly flags: readonly {
+    readonly kind: 'ground' | 'supply' | 'link';
+    readonly net: string;
+    readonly x: number;
+    readonly y: number;
+    readonly dir: string;
+    readonly box: Box;
+  }[];
   readonly labels: readonly { readonly what: 'ref' | 'value'; readonly ref: string; readonly text: string; readonly box: Box }[];
 }
 
 /** How much is tried: moves of the annealing by the number of groups (own choice; two seconds for 150 parts). */
-const MOVES = { base: 24_000, each: 2_200, most: 110_000 };
+const MOVES = { base: 24_000, each: 2_200, most: 1_100_000 };
 const STRETCH = 1.18;
 const MOST_STRETCHES = 9;
 
@@ -24,8 +31,8 @@ const MOST_STRETCHES = 9;
 export function draw(d: Drawable): Drawing {
   const groups = groupsOf(d);
   const n = groups.length;
-  const runs = n > 40 ? 1 : n > 16 ? 2 : 3;
-  const moves = Math.round(Math.min(MOVES.most, MOVES.base + MOVES.each * n) / runs);
+  const runs = n > 30 ? 1 : n > 14 ? 2 : 3;
+  const moves = Math.round(Math.min(MOVES.base + MOVES.each * n, MOVES.most / n) / runs);
   const tried = Array.from({ length: runs }, (_, run) => {
     const annealer = new Annealer(d, groups, 7 + 13 * run);
     const placement = annealer.run(moves);
@@ -57,7 +64,7 @@ function crossings(drawing: Drawing): number {
   let count = 0;
   for (const s of segments)
     for (const o of segments)
-      if (s.net < o.net && s.a[1] === s.b[1] !== (o.a[1] === o.b[1])) {
+      if (s.net < o.net && (s.a[1] === s.b[1]) !== (o.a[1] === o.b[1])) {
         const [h, v] = s.a[1] === s.b[1] ? [s, o] : [o, s];
         const [x0, x1] = [Math.min(h.a[0], h.b[0]), Math.max(h.a[0], h.b[0])];
         const [y0, y1] = [Math.min(v.a[1], v.b[1]), Math.max(v.a[1], v.b[1])];
@@ -69,7 +76,13 @@ function crossings(drawing: Drawing): number {
 const moved = (p: Piece, by: Point): Piece => {
   const at = ([x, y]: Point): Point => [x + by[0], y + by[1]];
   return {
-    symbols: p.symbols.map((s) => ({ ...s, x: s.x + by[0], y: s.y + by[1], box: shifted(s.box, by), pins: Object.fromEntries(Object.entries(s.pins).map(([n, q]) => [n, at(q)])) })),
+    symbols: p.symbols.map((s) => ({
+      ...s,
+      x: s.x + by[0],
+      y: s.y + by[1],
+      box: shifted(s.box, by),
+      pins: Object.fromEntries(Object.entries(s.pins).map(([n, q]) => [n, at(q)])),
+    })),
     flags: p.flags.map((f) => ({ ...f, at: at(f.at), box: shifted(f.box, by) })),
     labels: p.labels.map((l) => ({ ...l, box: shifted(l.box, by) })),
     wires: p.wires.map((w) => ({ ...w, points: w.points.map(at) })),
@@ -99,7 +112,12 @@ function assemble(d: Drawable, groups: readonly Group[], placement: Placement): 
 /** All that a piece keeps free: its boxes, and its short wires a little wide. */
 const wholeOf = (p: Piece): Box[] => [
   ...p.solid,
-  ...p.wires.map(({ points }): Box => [Math.min(...points.map((q) => q[0])) - 0.4, Math.min(...points.map((q) => q[1])) - 0.4, Math.max(...points.map((q) => q[0])) + 0.4, Math.max(...points.map((q) => q[1])) + 0.4]),
+  ...p.wires.map(({ points }): Box => [
+    Math.min(...points.map((q) => q[0])) - 0.4,
+    Math.min(...points.map((q) => q[1])) - 0.4,
+    Math.max(...points.map((q) => q[0])) + 0.4,
+    Math.max(...points.map((q) => q[1])) + 0.4,
+  ]),
   ...p.terminals.map((t): Box => [t.at[0] - 0.3, t.at[1] - 0.3, t.at[0] + 0.3, t.at[1] + 0.3]),
 ];
 
@@ -129,7 +147,12 @@ function wired(d: Drawable, pieces: readonly Piece[], mayLink: boolean): Drawing
   const ends = new Map<string, { at: Point; dir: 'up' | 'down' | 'left' | 'right' }[]>();
   for (const t of whole.terminals) ends.set(t.net, [...(ends.get(t.net) ?? []), { at: t.at, dir: t.dir }]);
   const nets: RouteNet[] = [...ends].filter(([, e]) => e.length > 1).map(([net, e]) => ({ net, ends: e }));
-  const router = new Router(solid, whole.labels.map((l) => l.box), points, whole.wires.flatMap((w) => w.points));
+  const router = new Router(
+    solid,
+    whole.labels.map((l) => l.box),
+    points,
+    whole.wires.flatMap((w) => w.points),
+  );
   router.boxes = solid;
   for (const w of whole.wires) router.fix(key.get(w.net) ?? w.net, w.points);
   const { wires, failed } = router.route(nets);
@@ -149,10 +172,19 @@ function wired(d: Drawable, pieces: readonly Piece[], mayLink: boolean): Drawing
     ...all.flatMap((w) => w.points.map(([x, y]): Box => [x, y, x, y])),
   ];
   return {
-    box: [Math.floor(Math.min(...drawn.map((b) => b[0]))), Math.floor(Math.min(...drawn.map((b) => b[1]))), Math.ceil(Math.max(...drawn.map((b) => b[2]))), Math.ceil(Math.max(...drawn.map((b) => b[3])))],
+    box: [
+      Math.floor(Math.min(...drawn.map((b) => b[0]))),
+      Math.floor(Math.min(...drawn.map((b) => b[1]))),
+      Math.ceil(Math.max(...drawn.map((b) => b[2]))),
+      Math.ceil(Math.max(...drawn.map((b) => b[3]))),
+    ],
     symbols: whole.symbols.map(({ part, ...s }) => ({ ref: d.parts[part]!.ref, kind: d.parts[part]!.kind, ...s })),
     wires: all,
-    junctions: junctionsOf(all, points.map((p) => p.at), failed.length > 0 ? flags.filter((f) => f.kind === 'link').map((f): Point => [f.x, f.y]) : []),
+    junctions: junctionsOf(
+      all,
+      points.map((p) => p.at),
+      failed.length > 0 ? flags.filter((f) => f.kind === 'link').map((f): Point => [f.x, f.y]) : [],
+    ),
     flags,
     labels: whole.labels.map((l: PlacedLabel) => ({ what: l.what, ref: d.parts[l.part]!.ref, text: l.text, box: l.box })),
   };
@@ -180,7 +212,7 @@ function junctionsOf(wires: readonly { readonly net: string; readonly points: re
         x += dx;
         y += dy;
         const there = of(x, y);
-        there.dirs |= 1 << (d + 2) % 4;
+        there.dirs |= 1 << ((d + 2) % 4);
         there.nets.add(net);
       }
     }

@@ -1,14 +1,12 @@
 import { ACTIVE, joined, type Piece, piece, TWO_POLES } from './pieces';
 import type { Drawable } from './request';
-import type { Rotation } from './symbols';
+import { type Point, type Rotation, textWidth } from './symbols';
 
 /** What moves as one: its ways round, the first the usual one. */
 export interface Group {
   readonly parts: readonly number[];
   readonly ways: readonly Piece[];
 }
-
-const CAPACITORS: ReadonlySet<string> = new Set(['capacitor', 'electrolytic']);
 
 /** The trade's habits: chains in line, pairs mirrored, feedback over its amplifier, everything else by itself. */
 export function groupsOf(d: Drawable): Group[] {
@@ -26,12 +24,12 @@ export function groupsOf(d: Drawable): Group[] {
   stacked(d, free).forEach(({ parts, ways }) => {
     if (parts.every(free)) take(parts, ways);
   });
-  mirroredPairs(d, inner).forEach(({ parts, ways }) => {
+  mirroredPairs(d).forEach(({ parts, ways }) => {
     if (parts.every(free)) take(parts, ways);
   });
   d.parts.forEach((p, i) => {
     if (p.kind === 'opamp' && free(i)) {
-      const g = amplifier(d, i, free, inner);
+      const g = amplifier(d, i, free);
       take(g.parts, g.ways);
     }
   });
@@ -96,29 +94,49 @@ const FIRST: Readonly<Record<string, string>> = { electrolytic: '+', diode: 'A',
 /** Whether this pin is the upper one of an unturned symbol. */
 const firstPinUp = (kind: string, pin: string) => pin === (FIRST[kind] ?? '1');
 
+/** Parts in a row, left to right; long words beside them set them further apart. */
 function rowLying(d: Drawable, row: readonly number[], from: string): Piece {
   let net = from;
   let at = 0;
-  const pieces = row.map((part) => {
+  const wires: { net: string; points: Point[] }[] = [];
+  const pieces = row.map((part, i) => {
     const p = d.parts[part]!;
     const h = half(p.kind);
     const first = firstPinUp(p.kind, p.net[p.pins[0]!] === net ? p.pins[0]! : p.pins[1]!);
+    const words = Math.max(textWidth(p.ref), textWidth(p.value ?? ''));
+    const room = row.length > 1 ? Math.max(h, Math.ceil(words / 2 + 0.2)) : h;
     // Turned by 270 the upper pin comes to lie on the left.
-    const made = piece(d, part, { x: at + h, y: 0, rotation: first ? 270 : 90 });
-    at += 2 * h;
-    net = otherEnd(d, part, net);
+    const made = piece(d, part, { x: at + room, y: 0, rotation: first ? 270 : 90, ...(row.length > 1 ? { labels: 'split' as const } : {}) });
+    if (i > 0 && room > h)
+      wires.push({
+        net: d.written.get(net) ?? net,
+        points: [
+          [at, 0],
+          [at + room - h, 0],
+        ],
+      });
+    const after = otherEnd(d, part, net);
+    if (i < row.length - 1 && room > h)
+      wires.push({
+        net: d.written.get(after) ?? after,
+        points: [
+          [at + room + h, 0],
+          [at + 2 * room, 0],
+        ],
+      });
+    at += 2 * room;
+    net = after;
     return made;
   });
-  return inRow(d, pieces);
+  const whole = inRow(d, pieces);
+  return { ...whole, wires: [...whole.wires, ...wires] };
 }
 
-/** Pins that touch within a row are joined already: their net needs no wire. */
+/** What is joined within a row already wants no wire of its own. */
 function inRow(d: Drawable, pieces: readonly Piece[]): Piece {
   const whole = joined(pieces);
-  const at = new Map<string, number>();
-  for (const t of whole.terminals) at.set(`${t.net}@${t.at.join()}`, (at.get(`${t.net}@${t.at.join()}`) ?? 0) + 1);
-  const open = whole.terminals.filter((t) => at.get(`${t.net}@${t.at.join()}`) === 1 || (d.nets.get(t.net)?.length ?? 0) > 2);
-  return { ...whole, terminals: open };
+  const twice = (net: string) => new Set(whole.terminals.filter((t) => t.net === net).map((t) => t.part)).size > 1 && (d.nets.get(net)?.length ?? 0) === 2;
+  return { ...whole, terminals: whole.terminals.filter((t) => !twice(t.net)) };
 }
 
 function chain(d: Drawable, start: number, free: (p: number) => boolean, inner: ReadonlyMap<string, readonly [number, number]>): Group {
@@ -144,7 +162,7 @@ function chain(d: Drawable, start: number, free: (p: number) => boolean, inner: 
 const LONGEST = 8;
 
 /** Ways round of a row: upright with the higher level above where it hangs on a rail, else every way. */
-export function rowWays(d: Drawable, row: readonly number[], head: string, tail: string): Piece[] {
+function rowWays(d: Drawable, row: readonly number[], head: string, tail: string): Piece[] {
   const [lh, lt] = [d.rails.get(head), d.rails.get(tail)];
   const back = [...row].reverse();
   const down = () => [column(d, row, head, 'right'), column(d, row, head, 'left')];
@@ -174,8 +192,7 @@ function activeWays(d: Drawable, i: number): Piece[] {
 }
 
 /** An amplifier with the two-poles from its output to its inputs above and below it. */
-function amplifier(d: Drawable, i: number, free: (p: number) => boolean, inner: ReadonlyMap<string, readonly [number, number]>): Group {
-  void inner;
+function amplifier(d: Drawable, i: number, free: (p: number) => boolean): Group {
   const p = d.parts[i]!;
   const out = p.net['OUT']!;
   const toInput = (pin: string) =>
@@ -200,8 +217,7 @@ function amplifier(d: Drawable, i: number, free: (p: number) => boolean, inner: 
 }
 
 /** Pairs of transistors with joined emitters or joined bases, mirrored, with their loads. */
-function mirroredPairs(d: Drawable, inner: ReadonlyMap<string, readonly [number, number]>): Group[] {
-  void inner;
+function mirroredPairs(d: Drawable): Group[] {
   const found: Group[] = [];
   const active = d.parts.flatMap((p, i) => (ACTIVE[p.kind] ? [i] : []));
   const nets = (i: number) => {
@@ -209,7 +225,8 @@ function mirroredPairs(d: Drawable, inner: ReadonlyMap<string, readonly [number,
     const bipolar = p.kind === 'npn' || p.kind === 'pnp';
     return bipolar ? [p.net['B']!, p.net['C']!, p.net['E']!] : [p.net['G']!, p.net['D']!, p.net['S']!];
   };
-  const linked = (a: string, b: string) => a === b || d.parts.some((p, k) => TWO_POLES.has(p.kind) && ends(d, k).includes(a) && ends(d, k).includes(b) && a !== b);
+  const linked = (a: string, b: string) =>
+    a === b || d.parts.some((p, k) => TWO_POLES.has(p.kind) && ends(d, k).includes(a) && ends(d, k).includes(b) && a !== b);
   for (const i of active)
     for (const j of active) {
       if (j <= i || d.parts[i]!.kind !== d.parts[j]!.kind) continue;
@@ -226,7 +243,8 @@ function mirroredPairs(d: Drawable, inner: ReadonlyMap<string, readonly [number,
   return found;
 }
 
-const mirrorPiece = (d: Drawable, left: number, right: number): Piece => joined([piece(d, left, { mirror: true, labels: 'left' }), piece(d, right, { x: 6, labels: 'right' })]);
+const mirrorPiece = (d: Drawable, left: number, right: number): Piece =>
+  joined([piece(d, left, { mirror: true, labels: 'left' }), piece(d, right, { x: 6, labels: 'right' })]);
 
 /** Bases outwards; loads from the collectors to a rail stand over them. */
 function outward(d: Drawable, i: number, j: number, ic: string, jc: string): Group {
@@ -270,7 +288,8 @@ function stacked(d: Drawable, free: (p: number) => boolean): Group[] {
         return;
       }
       if (d.rails.has(ne) || d.rails.has(me) || !((level(nc) ?? -9) > (level(mc) ?? 9))) return;
-      const resistor = (x: string) => d.parts.flatMap((r, k) => (r.kind === 'resistor' && free(k) && ends(d, k).includes(x) && !d.rails.has(otherEnd(d, k, x)) ? [k] : []));
+      const resistor = (x: string) =>
+        d.parts.flatMap((r, k) => (r.kind === 'resistor' && free(k) && ends(d, k).includes(x) && !d.rails.has(otherEnd(d, k, x)) ? [k] : []));
       if (ne === me) {
         found.push({ parts: [n, m], ways: [joined([piece(d, n), piece(d, m, { y: 8 })])] });
         return;
@@ -311,5 +330,3 @@ function fours(d: Drawable): Group[] {
     }
   return found;
 }
-
-export { CAPACITORS };

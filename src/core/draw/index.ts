@@ -1,2 +1,3 @@
 export { draw, type Drawing } from './draw';
+export { drawableOf } from './ofSheet';
 export { type Drawable, readDrawable } from './request';

@@ -81,7 +81,7 @@ interface Way {
   readonly mirror?: boolean;
   readonly form?: 'b';
   /** Where the labels stand. */
-  readonly labels?: 'right' | 'left' | 'above' | 'outer';
+  readonly labels?: 'right' | 'left' | 'above' | 'split' | 'outer';
 }
 
 const swapInputs = (pin: string) => (pin === 'IN-' ? 'IN+' : pin === 'IN+' ? 'IN-' : pin);
@@ -100,11 +100,27 @@ export function piece(drawable: Drawable, part: number, way: Way = {}, bare: Rea
   }
   const symbol: PlacedSymbol = { part, x, y, rotation, mirror, box, pins, ...(form ? { form } : {}) };
   const flat = rotation % 180 === 0 ? !['opamp', 'regulator', 'bridge', 'transformer', 'connector', 'trimmer'].includes(p.kind) || p.kind === 'opamp' : false;
-  const side = (pin: string) => (TWO_POLES.has(p.kind) ? (rotation % 180 === 0 ? (pins[pin]![1] < y ? 'up' : 'down') : pins[pin]![0] < x ? 'left' : 'right') : sideOf(pins[pin]!, box, flat && p.kind !== 'opamp'));
+  const side = (pin: string) =>
+    TWO_POLES.has(p.kind)
+      ? rotation % 180 === 0
+        ? pins[pin]![1] < y
+          ? 'up'
+          : 'down'
+        : pins[pin]![0] < x
+          ? 'left'
+          : 'right'
+      : sideOf(pins[pin]!, box, flat && p.kind !== 'opamp');
   return finish(drawable, symbol, p, side, labelsOf(drawable, part, box, way, rotation), bare);
 }
 
-function finish(drawable: Drawable, symbol: PlacedSymbol, p: DrawnPart, side: (pin: string) => Direction, labels: readonly PlacedLabel[], bare: ReadonlySet<string>): Piece {
+function finish(
+  drawable: Drawable,
+  symbol: PlacedSymbol,
+  p: DrawnPart,
+  side: (pin: string) => Direction,
+  labels: readonly PlacedLabel[],
+  bare: ReadonlySet<string>,
+): Piece {
   const flags: PlacedFlag[] = [];
   const wires: { net: string; points: Point[] }[] = [];
   const terminals: Terminal[] = [];
@@ -146,11 +162,23 @@ function finish(drawable: Drawable, symbol: PlacedSymbol, p: DrawnPart, side: (p
     }
   }
   const placed = clearOf(symbol.box, labels, [...flags.map((f) => f.box), ...wires.map((w) => around(w.points)), ...terminals.map((t) => exitOf(t))]);
-  const solid = [symbol.box, ...flags.map((f) => f.box), ...placed.map((l) => l.box)];
+  const solid = [symbol.box, ...flags.map((f) => f.box), ...placed.map((l) => roomOf(l.box, symbol.box))];
   return { symbols: [symbol], flags, labels: placed, wires, terminals, solid, dislike };
 }
 
-const around = (points: readonly Point[]): Box => [Math.min(...points.map((q) => q[0])), Math.min(...points.map((q) => q[1])), Math.max(...points.map((q) => q[0])), Math.max(...points.map((q) => q[1]))];
+/** Room kept for a label: in steps of four letters, so that another value moves nothing. */
+function roomOf([l, t, r, b]: Box, [sl]: Box): Box {
+  const wide = Math.ceil((r - l) / LABEL_STEP - 1e-9) * LABEL_STEP;
+  return r <= sl ? [r - wide, t, r, b] : [l, t, l + wide, b];
+}
+const LABEL_STEP = 2.6;
+
+const around = (points: readonly Point[]): Box => [
+  Math.min(...points.map((q) => q[0])),
+  Math.min(...points.map((q) => q[1])),
+  Math.max(...points.map((q) => q[0])),
+  Math.max(...points.map((q) => q[1])),
+];
 const exitOf = ({ at, dir }: Terminal): Box => around([at, [at[0] + STEP[dir][0], at[1] + STEP[dir][1]]]);
 const touches = (a: Box, b: Box) => a[2] > b[0] + 0.05 && b[2] > a[0] + 0.05 && a[3] > b[1] + 0.05 && b[3] > a[1] + 0.05;
 
@@ -196,9 +224,12 @@ function labelsOf(drawable: Drawable, part: number, [l, t, r, b]: Box, way: Way,
   if (p.kind === 'regulator') return both(boxAt((l + r - wr) / 2, t - GAP - LABEL_HIGH, wr), boxAt((l + r) / 2 + 1.2, b + GAP, wv));
   if (p.kind === 'bridge') return both(boxAt((l + r) / 2 + 0.3, t - GAP - LABEL_HIGH, wr), boxAt((l + r) / 2 + 0.3, b + GAP, wv));
   if (p.kind === 'transformer') return both(boxAt((l + r - wr) / 2, t - GAP - LABEL_HIGH, wr), boxAt((l + r - wv) / 2, b + GAP, wv));
+  if (where === 'split') return both(boxAt((l + r - wr) / 2, t - GAP - LABEL_HIGH, wr), boxAt((l + r - wv) / 2, b + GAP, wv));
   if (where === 'above') {
     const mid = (l + r) / 2;
-    return value ? both(boxAt(mid - 0.15 - wr, t - GAP - LABEL_HIGH, wr), boxAt(mid + 0.15, t - GAP - LABEL_HIGH, wv)) : both(boxAt(mid - wr / 2, t - GAP - LABEL_HIGH, wr), boxAt(0, 0, 0));
+    return value
+      ? both(boxAt(mid - 0.15 - wr, t - GAP - LABEL_HIGH, wr), boxAt(mid + 0.15, t - GAP - LABEL_HIGH, wv))
+      : both(boxAt(mid - wr / 2, t - GAP - LABEL_HIGH, wr), boxAt(0, 0, 0));
   }
   if (where === 'outer') {
     // Beside the control pin, above and below its wire.

@@ -28,7 +28,7 @@ const TOKEN = /\{[^}]*\}?|'[^']*'?|=|[^\s(),={}']+/g;
 const USUAL_ASPECT = 1.5;
 
 /** Nets are compared without regard to case; `gnd` is ground. */
-export const netKey = (name: string) => (name.toLowerCase() === 'gnd' ? '0' : name.toLowerCase());
+const netKey = (name: string) => (name.toLowerCase() === 'gnd' ? '0' : name.toLowerCase());
 
 interface Element {
   readonly letter: string;
@@ -44,7 +44,10 @@ function fail(message: string): never {
 function elementsOf(deck: unknown): Map<string, Element> {
   if (typeof deck !== 'string') fail('the deck is not a text');
   const cards: string[][] = [];
-  for (const raw of deck.replace(/^\uFEFF/, '').split(/\r\n|\r|\n/).slice(1)) {
+  for (const raw of deck
+    .replace(/^\uFEFF/, '')
+    .split(/\r\n|\r|\n/)
+    .slice(1)) {
     let line = /^\s*\*/.test(raw) ? '' : raw;
     const cut = line.search(/;|\s\$(\s|$)/);
     if (cut >= 0) line = line.slice(0, cut);
@@ -164,7 +167,7 @@ function railsOf(supplies: unknown, ground: string, elements: ReadonlyMap<string
     if (volts && b === ground && a !== ground) rails.set(a, Math.sign(volts));
     if (volts && a === ground && b !== ground) rails.set(b, -Math.sign(volts));
   }
-  for (let again = true; again; ) {
+  for (let again = true; again;) {
     again = false;
     for (const p of parts) {
       const [input, output] = [p.net['IN'], p.net['OUT']];

@@ -66,7 +66,8 @@ export class Router {
           else this.edge[this.cell(x, y)] = 1;
         }
     for (const [l, t, r, b] of labels)
-      for (let y = Math.ceil(t + 0.05); y <= Math.floor(b - 0.05); y++) for (let x = Math.ceil(l + 0.05); x <= Math.floor(r - 0.05); x++) this.blocked[this.cell(x, y)] = 1;
+      for (let y = Math.ceil(t + 0.05); y <= Math.floor(b - 0.05); y++)
+        for (let x = Math.ceil(l + 0.05); x <= Math.floor(r - 0.05); x++) this.blocked[this.cell(x, y)] = 1;
     this.labels = labels;
     for (const { net, at } of points) this.pinNet[this.cell(at[0], at[1])] = this.id(net);
   }
@@ -93,8 +94,8 @@ export class Router {
       const d = tx > x ? 0 : ty > y ? 1 : tx < x ? 2 : 3;
       while (x !== tx || y !== ty) {
         this.touch(this.cell(x, y), id, d);
-        x += DX[d]!;
-        y += DY[d]!;
+        x += DX[d];
+        y += DY[d];
         this.touch(this.cell(x, y), id, (d + 2) % 4);
       }
     }
@@ -116,9 +117,10 @@ export class Router {
     };
     let order = [...nets].sort((a, b) => spread(a) - spread(b) || (a.net < b.net ? -1 : 1));
     let best: { wires: { net: string; points: Point[] }[]; failed: string[]; cost: number } | null = null;
+    const rounds = roundsOf(nets.length);
     const fixedNet = this.net.slice();
     const fixedDirs = this.dirs.slice();
-    for (let round = 0; round < MOST_ROUNDS; round++) {
+    for (let round = 0; round < rounds.most; round++) {
       this.net.set(fixedNet);
       this.dirs.set(fixedDirs);
       this.second.fill(0);
@@ -138,9 +140,10 @@ export class Router {
       cost += failed.length * 1000;
       if (best === null || cost < best.cost) best = { wires, failed, cost };
       // What failed goes first next time, then what had to go round most.
-      const rank = (n: RouteNet) => (failed.includes(n.net) ? -1e6 - round : -(costs.get(n.net) ?? 0) * (round % 2 === 0 ? 1 : 0.5) + spread(n) * 0.02 * (round % 3));
+      const rank = (n: RouteNet) =>
+        failed.includes(n.net) ? -1e6 - round : -(costs.get(n.net) ?? 0) * (round % 2 === 0 ? 1 : 0.5) + spread(n) * 0.02 * (round % 3);
       order = [...order].sort((a, b) => rank(a) - rank(b));
-      if (round >= LEAST_ROUNDS && best.failed.length === 0) break;
+      if (round >= rounds.least && best.failed.length === 0) break;
     }
     return best!;
   }
@@ -153,6 +156,7 @@ export class Router {
     const begin = left.shift()!;
     const tree = new Set<number>([this.cell(begin.at[0], begin.at[1])]);
     const pinsDone = [begin];
+    const box = [begin.at[0], begin.at[1], begin.at[0], begin.at[1]];
     while (left.length > 0) {
       // The nearest pin that is not joined yet.
       left.sort((a, b) => nearest(a, pinsDone) - nearest(b, pinsDone));
@@ -162,13 +166,19 @@ export class Router {
         pinsDone.push(end);
         continue;
       }
-      const found = this.search(id, end, tree, pinsDone);
+      const found = this.search(id, end, tree, [box[0]!, box[1]!, box[2]!, box[3]!]);
       if (!found) {
         for (const p of paths) this.unmark(id, p);
         return null;
       }
       cost += found.cost;
       paths.push(found.points);
+      for (const [x, y] of found.points) {
+        box[0] = Math.min(box[0]!, x);
+        box[1] = Math.min(box[1]!, y);
+        box[2] = Math.max(box[2]!, x);
+        box[3] = Math.max(box[3]!, y);
+      }
       this.mark(id, found.points);
       for (let i = 1; i < found.points.length; i++) {
         let [x, y] = found.points[i - 1]!;
@@ -205,18 +215,16 @@ export class Router {
   }
 
   /** Way from a pin to what is joined already: A* over places and directions. */
-  private search(id: number, end: RouteEnd, tree: ReadonlySet<number>, targets: readonly RouteEnd[]): { points: Point[]; cost: number } | null {
+  private search(id: number, end: RouteEnd, tree: ReadonlySet<number>, box: Box): { points: Point[]; cost: number } | null {
     const { wide, high } = this;
     const { best, from } = this;
     const mark = ++this.generation;
     const seen = this.seen;
     const known = (state: number) => (seen[state] === mark ? best[state]! : Infinity);
     const heap = new Heap();
-    const guess = (x: number, y: number) => {
-      let least = Infinity;
-      for (const t of targets) least = Math.min(least, Math.abs(t.at[0] - x) + Math.abs(t.at[1] - y));
-      return least * 0.6;
-    };
+    // At least the way to the box round what is joined already.
+    const [bl, bt, br, bb] = box;
+    const guess = (x: number, y: number) => (x < bl ? bl - x : x > br ? x - br : 0) + (y < bt ? bt - y : y > bb ? y - bb : 0);
     const start = this.cell(end.at[0], end.at[1]);
     for (let d = 0; d < 4; d++) {
       // Leaving sideways along the symbol's edge is allowed and costs a bend.
@@ -297,8 +305,8 @@ export class Router {
   }
 }
 
-const LEAST_ROUNDS = 2;
-const MOST_ROUNDS = 8;
+/** Rounds by the number of nets: few for large circuits. */
+const roundsOf = (nets: number) => (nets > 60 ? { least: 0, most: 3 } : nets > 25 ? { least: 1, most: 4 } : { least: 2, most: 8 });
 
 const nearest = (e: RouteEnd, done: readonly RouteEnd[]) => Math.min(...done.map((d) => Math.abs(d.at[0] - e.at[0]) + Math.abs(d.at[1] - e.at[1])));
 

@@ -221,7 +221,7 @@ function validateCheck(check: LogicCheck, board: LogicBoard, nets: ReadonlySet<s
     if (kind === 'send' && !board.chips.some((c) => c.ref === (s['send'] as { from: string }).from && c.bus)) fail(`${where}: the sender has no bus`);
   }
   for (const item of check.see) {
-    if (!SEEN.has(item.what)) fail(`${where}: “${String(item.what)}” cannot be seen`);
+    if (!SEEN.has(item.what)) fail(`${where}: “${item.what}” cannot be seen`);
     if (item.what === 'volts') {
       if (item.net === undefined || !nets.has(item.net)) fail(`${where}: no net is called ${item.net ?? '(none)'}`);
     } else part(item.part ?? '(none)', item.what === 'digit' ? ['display'] : item.what === 'sound' ? ['buzzer'] : ['led']);

@@ -15,7 +15,7 @@ const VOLTS_SIGMA = 0.02;
 const VOLTS_SHARE = 0.01;
 const STEP = 0.01;
 
-export const SEGMENTS = ['a', 'b', 'c', 'd', 'e', 'f', 'g'] as const;
+const SEGMENTS = ['a', 'b', 'c', 'd', 'e', 'f', 'g'] as const;
 
 /** Probability that a threshold, with its spread, lies below this current. */
 function reaches(amperes: number, threshold: number): number {
@@ -27,7 +27,7 @@ function reaches(amperes: number, threshold: number): number {
 export const sigmaOf = (volts: number) => VOLTS_SIGMA + VOLTS_SHARE * Math.abs(volts);
 
 /** Probabilities of the words of an item; of a digit, of each segment to be on. */
-export function chances(shown: Shown): Readonly<Record<string, number>> {
+function chances(shown: Shown): Readonly<Record<string, number>> {
   switch (shown.what) {
     case 'look': {
       const lit = reaches(shown.amperes, LIT);

@@ -38,7 +38,7 @@ export const weightOf = (fault: LogicFault, board: LogicBoard): number =>
   fault.kind === 'open' && board.chips.some((c) => c.ref === fault.parts[0]) ? MISSING_CHIP : WEIGHT[fault.kind];
 
 /** Pins of a chip that drive something, by number. */
-export function outputPins(chip: Chip): string[] {
+function outputPins(chip: Chip): string[] {
   if (chip.card === 'REG5') return [];
   if (chip.card === 'box') return Object.entries(chip.roles!).flatMap(([pin, role]) => (role.out ? [pin] : []));
   const card = CARDS[chip.card]!;

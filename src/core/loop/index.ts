@@ -39,6 +39,7 @@ export {
   type TargetState,
 } from './targets';
 export { everythingFitted } from './unlisted';
+export { postponed, skippedAfter } from './postpone';
 export { extremeOf } from './extreme';
 export { mountingRemarks } from './mounting';
 export { seriesOf } from './series';

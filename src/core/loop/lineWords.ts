@@ -24,7 +24,15 @@ export function lineTitle(line: Line): string {
   if (line.value !== null && BY_VALUE.has(line.kind)) return `${printNominal(line.value, unit)}${volts}`;
   if (line.kind === 'led') return line.colour ? `${line.colour} LED` : 'LED';
   if (line.value !== null && line.kind === 'zener') return `Zener ${printNominal(line.value, unit)}`;
-  if (line.value !== null && (line.kind === 'trimmer' || line.kind === 'potentiometer' || line.kind === 'loudspeaker' || line.kind === 'thermistor' || line.kind === 'crystal' || line.kind === 'network'))
+  if (
+    line.value !== null &&
+    (line.kind === 'trimmer' ||
+      line.kind === 'potentiometer' ||
+      line.kind === 'loudspeaker' ||
+      line.kind === 'thermistor' ||
+      line.kind === 'crystal' ||
+      line.kind === 'network')
+  )
     return `${printNominal(line.value, unit)} ${line.kind === 'thermistor' ? 'thermistor' : word}`;
   const told = packageOf(line);
   if (line.kind === 'other' && told.known) return SHAPE_WORDS[told.shape] ?? word;

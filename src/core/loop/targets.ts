@@ -103,7 +103,22 @@ function isWanted(school: MeasuringSchool, line: Line, piece: number, markings: 
   }
 }
 
-const ORDER: readonly LineKind[] = ['resistor', 'zener', 'trimmer', 'potentiometer', 'thermistor', 'loudspeaker', 'relay', 'diode', 'led', 'npn', 'pnp', 'electrolytic', 'tantalum', 'capacitor'];
+const ORDER: readonly LineKind[] = [
+  'resistor',
+  'zener',
+  'trimmer',
+  'potentiometer',
+  'thermistor',
+  'loudspeaker',
+  'relay',
+  'diode',
+  'led',
+  'npn',
+  'pnp',
+  'electrolytic',
+  'tantalum',
+  'capacitor',
+];
 
 /** Smaller comes first: parts by how much they move a check, then, where the circuit tells nothing, by kind. */
 function weight(s: TargetState, influence: Influence): number {

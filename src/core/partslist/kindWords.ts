@@ -1,5 +1,3 @@
-import type { LineKind } from '../kit';
-
 /** Coarse kind of a seller's line. */
 export type FreeKind = 'R' | 'C' | 'L' | 'D' | 'LED' | 'Q' | 'XTAL' | 'IC' | 'PCB' | 'OTHER';
 

@@ -2,10 +2,42 @@ import type { FittingSchool, Line } from '../kit';
 import { CHIP_KINDS } from '../vocabulary';
 import { fittingFacts } from './bodies';
 
-const PASSIVE = new Set<Line['kind']>(['resistor', 'network', 'capacitor', 'inductor', 'trimmer', 'varistor', 'thermistor', 'ldr', 'fuse', 'crystal', 'link', 'socket']);
+const PASSIVE = new Set<Line['kind']>([
+  'resistor',
+  'network',
+  'capacitor',
+  'inductor',
+  'trimmer',
+  'varistor',
+  'thermistor',
+  'ldr',
+  'fuse',
+  'crystal',
+  'link',
+  'socket',
+]);
 const CHIPS: ReadonlySet<Line['kind']> = new Set(CHIP_KINDS);
 const PLAIN = new Set<Line['kind']>([
-  'electrolytic', 'tantalum', 'potentiometer', 'bridge', 'connector', 'switch', 'relay', 'lamp', 'transformer', 'loudspeaker', 'buzzer', 'microphone', 'motor', 'display', 'module', 'holder', 'battery', 'heatsink', 'mechanical', 'other',
+  'electrolytic',
+  'tantalum',
+  'potentiometer',
+  'bridge',
+  'connector',
+  'switch',
+  'relay',
+  'lamp',
+  'transformer',
+  'loudspeaker',
+  'buzzer',
+  'microphone',
+  'motor',
+  'display',
+  'module',
+  'holder',
+  'battery',
+  'heatsink',
+  'mechanical',
+  'other',
 ]);
 
 /** How much heat, static or a mistake harms a part: passives, what stands in the way, semiconductors, chips, LEDs. */

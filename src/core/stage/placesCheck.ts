@@ -61,7 +61,8 @@ export const valueMismatches = (sheet: Sheet, circuit: Circuit): ValueMismatch[]
     line.refs.flatMap((ref): ValueMismatch[] => {
       const element = elementOf(sheet, circuit, ref);
       const part = element === null ? undefined : findPart(circuit, element);
-      if (!part || line.value === null || !('value' in part) || line.kind === 'trimmer' || line.kind === 'potentiometer' || line.kind === 'thermistor') return [];
+      if (!part || line.value === null || !('value' in part) || line.kind === 'trimmer' || line.kind === 'potentiometer' || line.kind === 'thermistor')
+        return [];
       if (Math.abs(part.value / line.value - 1) <= SAME_VALUE) return [];
       const { unit } = factsOf(line.kind);
       return [{ ref, listed: printNominal(line.value, unit), drawn: printNominal(part.value, unit) }];

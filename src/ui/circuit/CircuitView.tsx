@@ -21,9 +21,10 @@ import { Walk } from './Walk';
 import { WhatIf } from './WhatIf';
 import { Nothing } from '../drawn/Nothing';
 
+const Schematic = dynamic(() => import('./Schematic').then((m) => m.Schematic), { ssr: false, loading: () => <Skeleton active /> });
 const DeckEditor = dynamic(() => import('./DeckEditor').then((m) => m.DeckEditor), { ssr: false, loading: () => <Skeleton active /> });
 
-const TOOLS = ['Connections', 'Walk', 'Like this one', 'Blocks', 'Around', 'What if', 'Substitutes', 'In time', 'Findings'] as const;
+const TOOLS = ['Schematic', 'Connections', 'Walk', 'Like this one', 'Blocks', 'Around', 'What if', 'Substitutes', 'In time', 'Findings'] as const;
 type Tool = (typeof TOOLS)[number];
 const REMARKS_SHOWN = 6;
 
@@ -41,13 +42,14 @@ export function CircuitView({ kit, around }: { kit: KitState; around: { readonly
   const draft = useDeck(kit);
   const { deck, setDeck, slow, read } = draft;
   return (
-    <div className={`${zones.zones} ${zones.halves}`}>
-      <DeckCard draft={draft} />
+    <div className={`${zones.zones} ${tool === 'Schematic' ? zones.one : zones.halves}`}>
+      {tool !== 'Schematic' && <DeckCard draft={draft} />}
       <section className={zones.card} aria-label="Circuit tools">
         <div className={styles.tools}>
           <Segmented options={[...TOOLS]} value={tool} onChange={setTool} aria-label="Tool" />
         </div>
         <div className={styles.tool}>
+          {tool === 'Schematic' && <Schematic kit={kit} />}
           {tool === 'Connections' && <Connections deck={slow} change={setDeck} />}
           {tool === 'Walk' && <Walk lines={kit.sheet.lines} deck={deck} change={setDeck} />}
           {tool === 'Like this one' && <LikeThis lines={kit.sheet.lines} deck={deck} insert={draft.take} />}

@@ -321,7 +321,12 @@ function Body({ marks }: { marks: Marks }) {
         <>
           <Box w={w} h={h} fill={BODY.epoxy} />
           <path d={`M${-w * 0.34} ${-h * 0.3}h1.6m-0.8 -0.8v1.6M${w * 0.2} ${h * 0.3}h1.6`} stroke={BODY.epoxyPrint} strokeWidth="0.3" />
-          <path d={`M${w * 0.16} ${-h * 0.3}q0.5 -0.8 1 0t1 0M${-w * 0.36} ${h * 0.3}q0.5 -0.8 1 0t1 0`} fill="none" stroke={BODY.epoxyPrint} strokeWidth="0.3" />
+          <path
+            d={`M${w * 0.16} ${-h * 0.3}q0.5 -0.8 1 0t1 0M${-w * 0.36} ${h * 0.3}q0.5 -0.8 1 0t1 0`}
+            fill="none"
+            stroke={BODY.epoxyPrint}
+            strokeWidth="0.3"
+          />
         </>
       );
     case 'microphone':

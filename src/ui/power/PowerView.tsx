@@ -1,5 +1,5 @@
 'use client';
-import { Button } from 'antd';
+import { Button, Segmented } from 'antd';
 import { lazy, Suspense, useState } from 'react';
 import { currentStage, deriveStages, type Phase } from '@/core/loop';
 import type { KitState } from '@/core/kit';
@@ -7,6 +7,7 @@ import map from '../board/BoardMap.module.css';
 import type { Loop } from '../probe/useLoop';
 import { useWindows } from '../results/useWindows';
 import zones from '../shell/zones.module.css';
+import styles from './PowerView.module.css';
 import { StageList } from './StageList';
 import { StageMap } from './StageMap';
 import { StageStory } from './StageStory';
@@ -15,6 +16,7 @@ import { useSheetTab } from '../sheet/sheetTab';
 import type { CommandId } from '../shell/commands';
 import { Nothing } from '../drawn/Nothing';
 
+const SchematicOf = lazy(() => import('../circuit/Schematic').then((m) => ({ default: m.SchematicOf })));
 const AdjustPanel = lazy(() => import('./AdjustPanel').then((m) => ({ default: m.AdjustPanel })));
 const EventPanel = lazy(() => import('./AdjustPanel').then((m) => ({ default: m.EventPanel })));
 const Repeats = lazy(() => import('./Repeats').then((m) => ({ default: m.Repeats })));
@@ -32,6 +34,7 @@ interface Props {
 
 /** Power up: the ladder of stages, the board with its points, what this stage wants. */
 export function PowerView({ kit, loop, go, run }: Props) {
+  const [shown, setShown] = useState<'map' | 'schematic'>('map');
   const windows = useWindows(kit);
   const stages = deriveStages(kit, windows);
   const inHand = loop.target?.kind === 'check' || loop.target?.kind === 'prepare' ? loop.target.stage.id : null;
@@ -54,7 +57,26 @@ export function PowerView({ kit, loop, go, run }: Props) {
         <StageList kit={kit} stages={stages} here={here} loop={loop} />
       </section>
       <section className={`${zones.card} ${map.frame} ${zones.map}`} aria-label="Board map">
-        <StageMap kit={kit} here={here} loop={loop} />
+        {kit.sheet.circuit !== null && (
+          <Segmented
+            size="small"
+            aria-label="What is shown"
+            className={styles.shown ?? ''}
+            value={shown}
+            onChange={setShown}
+            options={[
+              { value: 'map', label: 'Board map' },
+              { value: 'schematic', label: 'Schematic' },
+            ]}
+          />
+        )}
+        {shown === 'schematic' ? (
+          <Suspense>
+            <SchematicOf kit={kit} stage={here.stage.id} />
+          </Suspense>
+        ) : (
+          <StageMap kit={kit} here={here} loop={loop} />
+        )}
       </section>
       <aside className={`${zones.card} ${zones.why}`} aria-label="Why">
         {turning && (

@@ -16,6 +16,8 @@ import {
   observableOfTarget,
   type Phase,
   pieceTargets,
+  postponed,
+  skippedAfter,
   type Target,
   type TargetCard,
   type TargetState,
@@ -66,6 +68,7 @@ interface Wanted {
   readonly until: number;
 }
 const NO_STATES: readonly TargetState[] = [];
+const NOTHING_SKIPPED: readonly string[] = [];
 const NOTHING_WANTED: Wanted = { ids: [], until: Infinity };
 
 interface LoopInputs {
@@ -111,10 +114,11 @@ export function useLoop(kit: KitState, phase: Phase): Loop {
   const [offered, offer] = useState<readonly TargetState[]>(NO_STATES);
   const [wanted, setWanted] = useState<Wanted>(NOTHING_WANTED);
   const [measuring, setMeasuring] = useState(false);
+  const [skipped, setSkipped] = useState<readonly string[]>(NOTHING_SKIPPED);
   const asked = kit.log.length > wanted.until ? NOTHING_WANTED.ids : wanted.ids;
   const states = useMemo(
-    () => statesOf(phase, kit, { windows, influence, nextReading: next, pileKind, fitMode, offered, asked }),
-    [phase, kit, windows, influence, next, pileKind, fitMode, offered, asked],
+    () => postponed(statesOf(phase, kit, { windows, influence, nextReading: next, pileKind, fitMode, offered, asked }), skipped),
+    [phase, kit, windows, influence, next, pileKind, fitMode, offered, asked, skipped],
   );
   // What is in the hand stays there: an order that is computed late holds from the next entry on.
   const [inHand, setInHand] = useState({ phase, entries: kit.log.length, id: '' });
@@ -252,6 +256,11 @@ export function useLoop(kit: KitState, phase: Phase): Loop {
           setError(warning);
           return;
         }
+        // What is in already is not ticked once more.
+        if (t?.kind === 'fit' && now.current.states.some((s) => s.target.id === t.id && s.done)) {
+          acts.letGo();
+          return;
+        }
         const body = t && answerOf(t, asExpected);
         if (body) done(body);
       },
@@ -261,10 +270,14 @@ export function useLoop(kit: KitState, phase: Phase): Loop {
         const observable = observableOfTarget(t);
         if (p === 'fault' && observable) done({ kind: 'skipped', target: observable, reason: 'out of reach' });
         else if (t.kind === 'piece') done({ kind: 'skipped', target: t.id });
-        else acts.move(1);
+        else {
+          setSkipped((s) => skippedAfter(s, t.id));
+          acts.letGo();
+          setText('');
+        }
       },
     }),
-    [acts, done],
+    [acts, done, setText],
   );
 
   return useMemo(

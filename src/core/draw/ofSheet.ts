@@ -1,0 +1,119 @@
+import type { Circuit, Part } from '../circuit';
+import type { Line, LineKind, Sheet } from '../kit';
+import { printNominal } from '../quantity';
+import { circuitOf, controlOf, elementsOf } from '../stage';
+import { factsOf, OPAMP_PINS } from '../vocabulary';
+import { type Drawable, readDrawable } from './request';
+
+/** Symbols of kinds that are a resistance, or nothing else, in the circuit. */
+const AS_RESISTOR: Readonly<Partial<Record<LineKind, string>>> = {
+  thermistor: 'thermistor',
+  ldr: 'ldr',
+  lamp: 'lamp',
+  fuse: 'fuse',
+  relay: 'coil',
+  loudspeaker: 'speaker',
+  switch: 'switch',
+  link: 'link',
+  microphone: 'microphone',
+};
+
+interface Wanted {
+  readonly ref: string;
+  readonly kind: string;
+  readonly value?: string;
+  readonly elements: readonly string[];
+  readonly pins: Readonly<Record<string, string>>;
+}
+
+const two = (element: string, a = '1', b = '2') => ({ [a]: `${element}.1`, [b]: `${element}.2` });
+
+/** The circuit of a sheet as it is to be drawn: one symbol a part, with the parts' own refs; null without a circuit. */
+export function drawableOf(sheet: Pick<Sheet, 'lines' | 'circuit'>): Drawable | null {
+  const circuit = circuitOf(sheet);
+  if (!sheet.circuit || circuit.parts.length === 0) return null;
+  const used = new Set<string>();
+  const parts: Wanted[] = [];
+  for (const line of sheet.lines)
+    for (const ref of line.refs) {
+      const elements = elementsOf(sheet, circuit, ref);
+      if (elements.length === 0 || elements.some((e) => used.has(e.toLowerCase()))) continue;
+      const made = partsOf(sheet, circuit, line, ref, elements);
+      for (const p of made) p.elements.forEach((e) => used.add(e.toLowerCase()));
+      parts.push(...made);
+    }
+  for (const part of circuit.parts) {
+    if (part.name.includes('.') || part.name.includes('~') || used.has(part.name.toLowerCase())) continue;
+    const plain = plainPart(part);
+    if (plain) parts.push(plain);
+  }
+  return parts.length === 0 ? null : readDrawable({ deck: sheet.circuit.deck, parts });
+}
+
+function partsOf(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, line: Line, ref: string, elements: readonly string[]): Wanted[] {
+  const value = line.value === null ? line.type : printNominal(line.value, factsOf(line.kind).unit);
+  const words = value === undefined ? {} : { value: value.replace(/\s/g, '') };
+  const control = controlOf(sheet, circuit, ref);
+  const [first] = elements;
+  if (control) return [{ ref, kind: 'trimmer', ...words, elements, pins: { 1: `${control.upper}.1`, W: `${control.upper}.2`, 3: `${control.lower}.2` } }];
+  if (elements.length > 1) return elements.map((e) => ({ ref: e, kind: 'resistor', elements: [e], pins: two(e) }));
+  const part = circuit.parts.find((p) => p.name.toLowerCase() === first!.toLowerCase());
+  if (part) {
+    const plain = plainPart(part, line.kind);
+    return plain ? [{ ...plain, ref, ...words }] : [];
+  }
+  return [chipOf(circuit, line, ref, first!, words)];
+}
+
+/** A sub-circuit: an amplifier where it is built as one, else a box with its pins by number. */
+function chipOf(circuit: Circuit, line: Line, ref: string, element: string, words: { readonly value?: string }): Wanted {
+  const inside = circuit.parts.filter((p) => p.name.toLowerCase().startsWith(`${element.toLowerCase()}.`));
+  const ports = new Set(inside.flatMap((p) => (p.ports ?? []).filter((port) => port >= 0)));
+  const gain = inside.find((p) => p.kind === 'G');
+  const amplifier = ports.size === OPAMP_PINS.length && (gain?.ports?.slice(2, 4) ?? []).includes(0) && (line.kind === 'opamp' || line.kind === 'ic');
+  const last = Math.max(0, ...ports);
+  const numbers = Array.from({ length: last + 1 }, (_, i) => i);
+  const pins = Object.fromEntries(numbers.map((i) => [amplifier ? OPAMP_PINS[i]! : String(i + 1), `${element}.${i + 1}`]));
+  return { ref, kind: amplifier ? 'opamp' : 'chip', ...words, elements: [element], pins };
+}
+
+/** What an element is drawn as; null for controlled sources, which are insides of something. */
+function plainPart(part: Part, kind?: LineKind): Wanted | null {
+  const name = part.name;
+  const made = (symbol: string, pins: Wanted['pins'], value?: string): Wanted => ({
+    ref: name,
+    kind: symbol,
+    elements: [name],
+    pins,
+    ...(value ? { value } : {}),
+  });
+  switch (part.kind) {
+    case 'R':
+      return made((kind && AS_RESISTOR[kind]) ?? 'resistor', two(name), printNominal(part.value, 'ohm').replace(/\s/g, ''));
+    case 'C':
+      return kind === 'electrolytic' || kind === 'tantalum'
+        ? made('electrolytic', two(name, '+', '-'), printNominal(part.value, 'F').replace(/\s/g, ''))
+        : made(kind === 'crystal' ? 'crystal' : 'capacitor', two(name), printNominal(part.value, 'F').replace(/\s/g, ''));
+    case 'L':
+      return made(kind === 'relay' ? 'coil' : kind === 'transformer' ? 'winding' : 'inductor', two(name), printNominal(part.value, 'H').replace(/\s/g, ''));
+    case 'V':
+      return made(
+        part.wave ? 'winding' : 'source',
+        part.wave ? two(name) : two(name, '+', '-'),
+        part.wave ? 'AC' : printNominal(part.dc, 'V').replace(/\s/g, ''),
+      );
+    case 'I':
+      return null;
+    case 'D':
+      return made(kind === 'led' || /led/i.test(part.model.name) ? 'led' : kind === 'zener' ? 'zener' : 'diode', two(name, 'A', 'K'), part.model.name);
+    case 'Q':
+      return made(part.model.kind === 'PNP' ? 'pnp' : 'npn', { C: `${name}.1`, B: `${name}.2`, E: `${name}.3` }, part.model.name);
+    case 'M':
+    case 'J': {
+      const symbol = { NMOS: 'nmos', PMOS: 'pmos', NJF: 'njf', PJF: 'pjf' }[part.model.kind as string] ?? 'nmos';
+      return made(symbol, { D: `${name}.1`, G: `${name}.2`, S: `${name}.3` }, part.model.name);
+    }
+    default:
+      return null;
+  }
+}

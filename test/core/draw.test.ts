@@ -1,0 +1,140 @@
+/** Schematics: the netlist rebuilt from the geometry is the deck's; nothing lies on anything; the same circuit gives the same drawing. */
+import fc from 'fast-check';
+import { draw, type Drawing, readDrawable } from '@/core/draw';
+
+type Box = Drawing['box'];
+const key = (x: number, y: number) => `${x},${y}`;
+
+/** Nets by what the wires, touching pins and flags of one name join; a crossing without a dot joins nothing. */
+function rebuilt(d: Drawing): Map<string, string> {
+  const parent = new Map<string, string>();
+  const root = (k: string): string => {
+    let at = k;
+    while ((parent.get(at) ?? at) !== at) at = parent.get(at)!;
+    return at;
+  };
+  const join = (a: string, b: string) => void parent.set(root(a), root(b));
+  const dots = new Set(d.junctions.map(([x, y]) => key(x, y)));
+  const dirs = new Map<string, number>();
+  const edges: [number, number, number, number][] = [];
+  for (const { points } of d.wires)
+    for (let i = 1; i < points.length; i++) {
+      let [x, y] = points[i - 1]!;
+      const [tx, ty] = points[i]!;
+      while (x !== tx || y !== ty) {
+        const [nx, ny] = [x + Math.sign(tx - x), y + Math.sign(ty - y)];
+        edges.push([x, y, nx, ny]);
+        const vertical = nx === x;
+        dirs.set(key(x, y), (dirs.get(key(x, y)) ?? 0) | (vertical ? (ny > y ? 2 : 8) : nx > x ? 1 : 4));
+        dirs.set(key(nx, ny), (dirs.get(key(nx, ny)) ?? 0) | (vertical ? (ny > y ? 8 : 2) : nx > x ? 4 : 1));
+        [x, y] = [nx, ny];
+      }
+    }
+  const crossed = (k: string) => dirs.get(k) === 15 && !dots.has(k);
+  const name = (x: number, y: number, vertical: boolean) => (crossed(key(x, y)) ? `${key(x, y)} ${vertical ? 'v' : 'h'}` : key(x, y));
+  for (const [x, y, nx, ny] of edges) join(name(x, y, nx === x), name(nx, ny, nx === x));
+  const byNet = new Map<string, string>();
+  for (const f of d.flags) {
+    const k = key(f.x, f.y);
+    if (byNet.has(f.net)) join(byNet.get(f.net)!, k);
+    else byNet.set(f.net, k);
+  }
+  return new Map(d.symbols.flatMap((s) => Object.entries(s.pins).map(([pin, [x, y]]) => [`${s.ref}.${pin}`, root(key(x, y))] as const)));
+}
+
+const lap = (a: Box, b: Box) => Math.min(a[2], b[2]) - Math.max(a[0], b[0]) > 1e-9 && Math.min(a[3], b[3]) - Math.max(a[1], b[1]) > 1e-9;
+
+interface Element {
+  readonly kind: 'R' | 'C' | 'D' | 'Q';
+  readonly nets: readonly number[];
+}
+const request = (elements: readonly Element[]) => {
+  const net = (n: number) => ['0', 'vcc', 'a', 'b', 'c', 'd', 'e'][n]!;
+  const parts = elements.map(({ kind, nets }, i) => {
+    const ref = `${kind}${i + 1}`;
+    const pins =
+      kind === 'Q' ? { C: `${ref}.1`, B: `${ref}.2`, E: `${ref}.3` } : kind === 'D' ? { A: `${ref}.1`, K: `${ref}.2` } : { 1: `${ref}.1`, 2: `${ref}.2` };
+    return {
+      ref,
+      kind: { R: 'resistor', C: 'capacitor', D: 'diode', Q: 'npn' }[kind],
+      value: kind === 'R' ? '4k7' : 'x',
+      elements: [ref],
+      pins,
+      card: `${ref} ${nets.map(net).join(' ')} ${kind === 'R' ? '4k7' : kind === 'C' ? '1n' : 'M'}`,
+    };
+  });
+  const deck = `t\nV1 vcc 0 9\n${parts.map((p) => p.card).join('\n')}\n.end`;
+  return {
+    deck,
+    parts: [{ ref: 'V1', kind: 'source', value: '9V', elements: ['V1'], pins: { '+': 'V1.1', '-': 'V1.2' } }, ...parts.map(({ card: _, ...p }) => p)],
+  };
+};
+
+const element = fc.oneof(
+  fc.record({ kind: fc.constantFrom('R' as const, 'C' as const, 'D' as const), nets: fc.tuple(fc.nat(6), fc.nat(6)) }),
+  fc.record({ kind: fc.constant('Q' as const), nets: fc.tuple(fc.nat(6), fc.nat(6), fc.nat(6)) }),
+);
+
+describe('any circuit', () => {
+  test('law: the netlist of the drawing is the deck’s, and no symbol lies on another', () => {
+    fc.assert(
+      fc.property(fc.array(element, { minLength: 1, maxLength: 8 }), (elements) => {
+        const drawable = readDrawable(request(elements));
+        const drawing = draw(drawable);
+        const at = rebuilt(drawing);
+        const groups = new Map<string, Set<string>>();
+        for (const p of drawable.parts)
+          for (const pin of p.pins) {
+            const where = at.get(`${p.ref}.${pin}`)!;
+            groups.set(where, (groups.get(where) ?? new Set()).add(p.net[pin]!));
+          }
+        // No two nets are one.
+        for (const nets of groups.values()) expect([...nets]).toHaveLength(1);
+        // No net is in pieces.
+        for (const pins of drawable.nets.values())
+          if (pins.length > 1) expect(new Set(pins.map((q) => at.get(`${drawable.parts[q.part]!.ref}.${q.pin}`))).size).toBe(1);
+        const boxes = [...drawing.symbols.map((s) => s.box), ...drawing.flags.map((f) => f.box)];
+        boxes.forEach((a, i) => {
+          boxes.slice(i + 1).forEach((b) => {
+            expect(lap(a, b)).toBe(false);
+          });
+        });
+      }),
+      { numRuns: 25 },
+    );
+  });
+
+  test('the same circuit gives the same drawing', () => {
+    const q = request([
+      { kind: 'R', nets: [1, 2] },
+      { kind: 'Q', nets: [2, 3, 0] },
+      { kind: 'R', nets: [1, 3] },
+    ]);
+    expect(draw(readDrawable(q))).toEqual(draw(readDrawable(q)));
+  });
+});
+
+describe('habits of the trade', () => {
+  test('supply above, ground below: a divider stands upright in line', () => {
+    const { symbols } = draw(
+      readDrawable(
+        request([
+          { kind: 'R', nets: [1, 2] },
+          { kind: 'R', nets: [2, 0] },
+        ]),
+      ),
+    );
+    const [upper, lower] = ['R1', 'R2'].map((ref) => symbols.find((s) => s.ref === ref)!);
+    expect(upper!.pins['1']![0]).toBe(lower!.pins['1']![0]);
+    expect(upper!.y).toBeLessThan(lower!.y);
+  });
+  test('a bad request names element, part or pin', () => {
+    expect(() => readDrawable({ deck: 't\nR1 a', parts: [] })).toThrow(/R1: nodes are missing/);
+    expect(() => readDrawable({ deck: 't\nR1 a 0 1k', parts: [{ ref: 'R1', kind: 'spring', elements: ['R1'], pins: { 1: 'R1.1', 2: 'R1.2' } }] })).toThrow(
+      /kind “spring”/,
+    );
+    expect(() => readDrawable({ deck: 't\nR1 a 0 1k', parts: [{ ref: 'R1', kind: 'resistor', elements: ['R1'], pins: { 1: 'R1.1' } }] })).toThrow(
+      /pin 2 is missing/,
+    );
+  });
+});
