@@ -80,3 +80,17 @@ test('what if, substitutes, neighbours and time', async ({ page }) => {
   await expect(page.getByText(/A DC meter shows 5\.0/)).toBeVisible();
   await expect(page.getByRole('img', { name: 'Net v5 over time' })).toBeVisible();
 });
+
+test('the schematic: drawn in Circuit with the volts of a stage, and in Power up in the place of the map', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Circuit' }).click();
+  await page.getByText('Schematic', { exact: true }).click();
+  const drawing = page.getByRole('region', { name: 'Schematic' });
+  await expect(drawing.getByText('R2', { exact: true })).toBeVisible();
+  await expect(drawing.getByText('5.01 V')).toBeVisible();
+  await page.getByText('Zigzag resistors').click();
+  await expectAccessible(page);
+  await page.keyboard.press('Alt+4');
+  await page.getByRole('region', { name: 'Board map' }).getByText('Schematic').click();
+  await expect(page.getByRole('region', { name: 'Schematic' }).getByText('Q1', { exact: true })).toBeVisible();
+});

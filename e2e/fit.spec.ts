@@ -1,6 +1,30 @@
 import { expect, test } from '@playwright/test';
 import { choose, command, expectAccessible, giveFile, inHand, makeKit, openDemo, PIXEL, storedKit } from './bench';
 
+test('a skipped line comes again after the others of its stage; nothing that is in is offered or ticked again', async ({ page }) => {
+  await openDemo(page);
+  await page.keyboard.press('Alt+3');
+  const title = inHand(page);
+  await expect(title).toBeVisible();
+  const first = (await title.textContent())!;
+  await page.keyboard.press('s');
+  await expect(title).not.toHaveText(first);
+  const second = (await title.textContent())!;
+  await page.keyboard.press('s');
+  await expect(title).not.toHaveText(second);
+  const offered: string[] = [];
+  for (let i = 0; i < 4; i++) {
+    const here = (await title.textContent())!;
+    offered.push(here);
+    await page.keyboard.press('Enter');
+    await expect(title).not.toHaveText(here);
+  }
+  expect(new Set(offered).size).toBe(4);
+  expect(offered).not.toContain(first);
+  const ticks = (await storedKit(page)).log.filter((e) => e.kind === 'fitted');
+  expect(ticks).toHaveLength(4);
+});
+
 test('fitting by keyboard: one line after another, which way round is said, a mistake is taken back, the rest is asked for', async ({ page }) => {
   await openDemo(page);
   await page.keyboard.press('Alt+3');

@@ -12,7 +12,9 @@ export function diagnose(request: Request): object {
   const deck = textAt(request, 'deck');
   const bom = textAt(request, 'bom');
   const testPoints = arrayOf(request, 'testPoints').map((t) => ({ name: textAt(t, 'name'), node: textAt(t, 'node') }));
-  const neighbours = ((request['neighbours'] ?? []) as unknown[]).map((n) => n as [string, string]);
+  const neighbours = request['neighbours'] === undefined ? null : arrayAt(request, 'neighbours').map((n) => n as [string, string]);
+  const limits = request['limit'] === undefined ? {} : objectAt(request, 'limit');
+  const limit = Object.fromEntries(Object.keys(limits).map((ref) => [ref, numberAt(limits, ref)]));
   const m = objectAt(request, 'meter');
   const meter = {
     inputResistance: numberAt(m, 'inputResistance'),
@@ -30,7 +32,7 @@ export function diagnose(request: Request): object {
     what: wordAt(o, 'what', ['lit', 'dark']),
   }));
   const rows = Papa.parse<Record<string, string>>(bom, { header: true, skipEmptyLines: true }).data;
-  const board = { deck, bom: rows, testPoints, neighbours, meter, readings, stages, twin, symptoms };
+  const board = { deck, bom: rows, testPoints, neighbours, limit, meter, readings, stages, twin, symptoms };
   const key = diagnoserKey(board);
   let diagnoser = boards.get(key);
   if (!diagnoser) {

@@ -172,10 +172,10 @@ describe('what a key and a lamp prove', () => {
       .map((s) => s.fault.kind);
     expect(kinds).toContain('blank');
   });
-  test('one item wrongly noted is named, and does not sink the rest', () => {
-    const { suspects, doubts } = d.suspects(saw({ rest: ['lit', 'dark'], key1: ['lit', 'dark'], key2: ['dark', 'lit'], 'v-o1': [5] }));
-    expect(suspects[0]!.fault.kind).toBe('healthy');
-    expect(doubts[0]).toMatchObject({ check: 'rest', item: 0 });
+  test('one item wrongly noted is named as doubtful', () => {
+    const told = saw({ rest: ['dark', 'dark'], key1: ['lit', 'dark'], key2: ['lit', 'lit'], 'v-o1': [5] });
+    const { doubts } = d.suspects(told);
+    expect(doubts.some((x) => x.check === 'key2' && x.item === 0 && x.probability > 0.02)).toBe(true);
   });
   test('what cannot be on one board is said to be unexplained', () => {
     expect(d.suspects(saw({ rest: ['lit', 'dim'], key1: ['dark', 'lit'], key2: ['dim', 'dark'], 'v-o1': [2.1] })).unexplained).toBeGreaterThan(0.5);

@@ -1,5 +1,5 @@
 import { type Circuit, describe, findNet, findPart, GROUND, readDeck, readSpiceNumber, removeParts, setValues } from '../circuit';
-import type { Board, BoardPart, Fault } from '../fault';
+import { assumedBridges, type Board, type BoardPart, type Fault } from '../fault';
 import { BOARD_KINDS, type BoardKind } from '../vocabulary';
 import { decadeRanges, HANDHELD, type MeterProfile } from '../meter';
 import { readTolerance } from '../quantity';
@@ -38,7 +38,10 @@ export interface DiagnoseRequest {
   readonly deck: string;
   readonly bom: readonly Readonly<Record<string, string>>[];
   readonly testPoints: readonly { readonly name: string; readonly node: string }[];
-  readonly neighbours: readonly (readonly [string, string])[];
+  /** Nets that lie side by side; null where nobody knows: any two may be bridged. */
+  readonly neighbours: readonly (readonly [string, string])[] | null;
+  /** Current limits of bench supplies, amperes. */
+  readonly limit?: Readonly<Record<string, number>> | undefined;
   readonly meter: { readonly inputResistance: number; readonly percent: number; readonly counts: number; readonly displayCounts: number };
   readonly readings: readonly RequestReading[];
   /** In the order of the build, the finished board last. */
@@ -77,17 +80,24 @@ const isCold = (r: Pick<RequestReading, 'mode'>): boolean => r.mode === 'ohms' |
  * @throws Error naming the line of the deck or the row of the parts list that cannot be used.
  */
 export function diagnoserFor(request: Omit<DiagnoseRequest, 'id' | 'readings'> & Partial<Pick<DiagnoseRequest, 'readings'>>): Diagnoser {
-  const { circuit, diagnostics } = readDeck(request.deck);
+  const { circuit: unlimited, diagnostics } = readDeck(request.deck);
   const error = diagnostics.find((d) => d.severity === 'error');
   if (error) throw new Error(`deck ${describe(error)}`);
-  const board = boardFor(circuit, request.bom, request.neighbours);
+  const circuit = withLimits(unlimited, request.limit ?? {});
+  const assumed = request.neighbours === null ? assumedBridges(circuit) : [];
+  const board = boardFor(circuit, request.bom, request.neighbours ?? assumed.map((a) => a.nets));
   const nets = new Map(request.testPoints.map((t) => [t.name, netAt(circuit, t)]));
   nets.set('0', GROUND);
   const { stages = [], readings = [], twin = [] } = request;
   const last = stages.at(-1)?.id ?? null;
   const places = (stage: string | undefined): Observable[] => [
     ...board.parts.flatMap((p): Observable[] =>
-      p.kind === 'supply' ? [{ id: nameOf({ at: p.ref, mode: 'dca', stage }, last), mode: 'dca', source: p.element }] : [],
+      p.kind === 'supply'
+        ? [
+            { id: nameOf({ at: p.ref, mode: 'dca', stage }, last), mode: 'dca', source: p.element },
+            ...terminalOf(circuit, p, nameOf({ at: p.ref, mode: 'dcv', stage }, last), readings),
+          ]
+        : [],
     ),
     ...request.testPoints.map((t): Observable => ({
       id: nameOf({ at: t.name, mode: 'dcv', stage }, last),
@@ -113,9 +123,28 @@ export function diagnoserFor(request: Omit<DiagnoseRequest, 'id' | 'readings'> &
   ];
   const diagnoser = new Diagnoser({ board, scenes, meter: autorangingMeter(request.meter) });
   const { symptoms = {} } = request;
-  diagnoser.weigh((fault) => symptomFactors(fault, symptoms).reduce((product, s) => product * s.factor, 1));
+  const bridges = new Map(assumed.map((a) => [a.nets.join(' '), a.weight]));
+  diagnoser.weigh((fault) => {
+    const near = fault.kind === 'bridge' ? (bridges.get(fault.detail.nets.join(' ')) ?? 1) : 1;
+    return symptomFactors(fault, symptoms).reduce((product, s) => product * s.factor, near);
+  });
   return diagnoser;
 }
+
+/** Bench supplies with their current limits: beyond them their volts sag. */
+const withLimits = (circuit: Circuit, limits: Readonly<Record<string, number>>): Circuit =>
+  Object.keys(limits).length === 0
+    ? circuit
+    : { ...circuit, parts: circuit.parts.map((p) => (p.kind === 'V' && limits[p.name] !== undefined ? { ...p, limit: limits[p.name] } : p)) };
+
+/** The supply's own terminals, where they were read. */
+function terminalOf(circuit: Circuit, supply: BoardPart, id: string, readings: readonly RequestReading[]): Observable[] {
+  const part = findPart(circuit, supply.element);
+  return part && readings.some((r) => r.at === supply.ref && r.mode === 'dcv') ? [{ id, mode: 'dcv', red: part.nodes[0]!, black: GROUND }] : [];
+}
+
+/** A supply that stands in its limit gives just that current. */
+const asCurrent = (r: RequestReading): RequestReading => (r.mode === 'limit' ? { ...r, mode: 'dca' } : r);
 
 const TWIN = '~twin';
 const twinId = (r: Pick<RequestReading, 'at' | 'mode'>) => nameOf({ at: r.at, mode: r.mode, stage: TWIN }, null);
@@ -150,7 +179,9 @@ function circuitOfStage(circuit: Circuit, board: Board, { absent, supply }: Requ
 /** What makes the diagnoser of a request: readings change it only where they need scenes of their own. */
 export const diagnoserKey = ({ readings, stages = [], observations: _, twin = [], ...board }: Omit<DiagnoseRequest, 'id'>): string => {
   const last = stages.at(-1)?.id ?? null;
-  const own = readings.filter((r) => isCold(r) || (r.stage !== undefined && r.stage !== last)).map((r) => nameOf(r, last));
+  const own = readings
+    .filter((r) => (r.mode === 'dcv' && board.bom.some((row) => row['ref']?.trim() === r.at)) || isCold(r) || (r.stage !== undefined && r.stage !== last))
+    .map((r) => nameOf(r, last));
   return JSON.stringify([board, stages, own, twin.map(twinId)]);
 };
 
@@ -158,15 +189,16 @@ export const diagnoserKey = ({ readings, stages = [], observations: _, twin = []
  * The board that a deck, its parts list and its neighbouring nets describe.
  * @throws Error naming the row of the parts list that cannot be used.
  */
-export function boardFor(circuit: Circuit, bom: DiagnoseRequest['bom'], neighbours: DiagnoseRequest['neighbours']): Board {
+export function boardFor(circuit: Circuit, bom: DiagnoseRequest['bom'], neighbours: Board['neighbours']): Board {
   return { parts: bom.map((row, i) => readRow(row, i, (name) => findPart(circuit, name) !== undefined)), neighbours, finished: circuit };
 }
 
 /** Answers the readings and observations of a request. */
 export function answer(
   diagnoser: Diagnoser,
-  { readings, stages = [], observations = [], twin = [], bom, testPoints }: Omit<DiagnoseRequest, 'id' | 'deck' | 'neighbours' | 'meter' | 'symptoms'>,
+  { readings: given, stages = [], observations = [], twin = [], bom, testPoints }: Omit<DiagnoseRequest, 'id' | 'deck' | 'neighbours' | 'meter' | 'symptoms'>,
 ): DiagnoseResponse {
+  const readings = given.map(asCurrent);
   const last = stages.at(-1)?.id ?? null;
   const evidence: Evidence[] = [
     ...readings.map((r) => ({ id: nameOf(r, last), value: r.value })),

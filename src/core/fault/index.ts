@@ -1,3 +1,4 @@
+export { assumedBridges } from './assumedBridges';
 export { applyFault, applyFaults, type FaultyCircuit, isShort, STRAP_OHMS, WEAK } from './apply';
 export { type Board, type BoardPart, type BoardStrap, type BoardTrack, elementsOfPart, isBipolar } from './board';
 export { type Fault, FAULT_KINDS, faultKey, type FaultKind, HEALTHY, mendedAt } from './fault';
