@@ -58,9 +58,9 @@ test('lists in Chinese and German, and a workbook, become kits; columns can be c
   await expect(lines.getByText('100 nF')).toBeVisible();
   await expect(lines.getByText('PNP transistor')).toBeVisible();
   await list.fill('Widerstand 4k7 1/4W R1, R2 2 Stk.\nElko 100uF 25V C1\nNetzteil 12 V 1 A, nicht enthalten\nSiehe Rückseite');
-  await expect(page.getByText('Read as free lines')).toBeVisible();
+  await expect(page.getByText('1 of 4 lines need a look.')).toBeVisible();
   await expect(lines.getByText('needed, not supplied')).toBeVisible();
-  await expect(page.getByText(/Line 4:.*"Siehe Rückseite" was not understood/)).toBeVisible();
+  await expect(lines.getByRole('row', { name: /Siehe Rückseite/ })).toContainText('What is this?');
 
   const workbook = await writeXlsx([
     [{ value: 'Part' }, { value: 'Where' }, { value: 'Value' }, { value: 'Count' }],

@@ -40,7 +40,7 @@ export function diagnose(request: Request): object {
     if (boards.size >= KEPT_BOARDS) boards.delete(boards.keys().next().value!);
     boards.set(key, diagnoser);
   }
-  return answer(diagnoser, { ...board, observations });
+  return answer(diagnoser, { ...board, observations }, board);
 }
 
 const readingAt = (r: Request): RequestReading => ({
@@ -48,6 +48,7 @@ const readingAt = (r: Request): RequestReading => ({
   mode: textAt(r, 'mode'),
   value: r['value'] === 'over' ? 'over' : numberAt(r, 'value'),
   ...(r['to'] === undefined ? {} : { to: textAt(r, 'to') }),
+  ...(r['again'] === true ? { again: true } : {}),
   ...(r['stage'] === undefined ? {} : { stage: textAt(r, 'stage') }),
 });
 

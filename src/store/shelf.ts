@@ -17,12 +17,11 @@ import {
   type UnknownEntry,
   unite,
 } from '@/core/kit';
-import { type Beside, makeSheet, type Draft } from '@/core/draft';
+import type { Beside, Draft } from '@/core/draft';
 import { entryText } from '@/core/loop';
 import { cardFor } from '@/core/typecard';
 
 export type { Difficulty, Trouble } from '@/stand-in';
-import { DEMOS } from '@/stand-in/demos';
 import { newId, stampAfter } from './stamps';
 import { appendEntries, createKit as storeKit, listCards, loadKit, saveAttachments, summaryOf } from './storage';
 import { noteStanding } from './shelfItems';
@@ -30,6 +29,8 @@ import { tellTabs } from './tabs';
 
 /** Puts a fresh demo on the shelf; returns its id. */
 export async function openDemo(slug: string): Promise<string> {
+  // The demos' sheets are not part of a bench's first load.
+  const { DEMOS } = await import('@/stand-in/demos');
   const kit = DEMOS.find((d) => d.slug === slug)!.kit(stampAfter(undefined));
   await storeKit(documentOf(kit));
   return kit.id;
@@ -111,6 +112,8 @@ export async function takeIn(doc: KitDocument): Promise<string> {
 
 /** Makes a kit from a pasted list and deck; returns its id. Cards of one's own collection that fit its lines come along. */
 export async function createKit({ title, draft, deck, nets, beside, built }: NewKitParts): Promise<string> {
+  // The room of lists and its dictionaries are only needed here: the shelf opens without them.
+  const { makeSheet } = await import('@/core/draft');
   const sheet = makeSheet(title, draft, deck, nets, beside, built);
   const own = await listCards().catch((): TypeCard[] => []);
   const fitting = [...new Set(sheet.lines.flatMap((l) => cardFor(l, own) ?? []))].filter((c) => own.includes(c));

@@ -1,5 +1,5 @@
 import { readList, readNeed } from '@/core/partslist';
-import { toCsv } from '@/core/partslist';
+import { toCsv } from '@/core/report';
 import { decodeText } from '@/store/listText';
 import { printTolerance } from '@/core/quantity';
 

@@ -226,6 +226,19 @@ export class Diagnoser {
     };
   }
 
+  /** log mass that the listed faults give to readings, roughly: enough to weigh one cause on the bench against another. */
+  logEvidence(evidence: readonly Evidence[]): number {
+    this.prepare();
+    const seen = evidence.filter(isReading).filter((e) => this.indexOf.has(e.id));
+    const pick = seen.map((e) => this.indexOf.get(e.id)!);
+    const y = Float64Array.from(seen, (e, i) => this.scaled(pick[i]!, e.value));
+    const noise = seen.map((e, i) => this.noiseOf(pick[i]!, e.value, e.meter));
+    this.refine(pick, y, noise, [], UNHEARD);
+    const taken = seen.map((e, i) => this.takenOf(e, pick[i]!, y[i]!, noise[i]!));
+    const { logTotal, unexplained } = posteriorOf(scoreAll(this.candidates, { pick, y, noise, looked: [], taken }, this.scoring), [], pick.length);
+    return logTotal + Math.log(Math.max(1e-300, 1 - unexplained));
+  }
+
   /** The pairs that may explain the readings, sampled; found from what each fault shows alone. */
   private pairsFor(pick: readonly number[], y: Float64Array, noise: readonly Noise[], progress: Progress): Candidate[] {
     const single = (c: Candidate) => ({ fault: c.faults[0] ?? HEALTHY, prior: c.prior, sample: c.coarse![0]!.sample });

@@ -3,6 +3,7 @@ import { assumedBridges, type Board, type BoardPart, type Fault } from '../fault
 import { BOARD_KINDS, type BoardKind } from '../vocabulary';
 import { decadeRanges, HANDHELD, type MeterProfile } from '../meter';
 import { readTolerance } from '../quantity';
+import { type BenchCause, benchCause, withoutGain } from './benchCauses';
 import { Diagnoser } from './diagnoser';
 import { symptomFactors } from './symptoms';
 import type { Evidence, Lamp, Observable, Scene } from '../specimen';
@@ -21,6 +22,8 @@ export interface RequestReading {
   /** Black probe of ohms and diode tests: a test point, or `0`. */
   readonly to?: string | undefined;
   readonly stage?: string | undefined;
+  /** Read again, with care: it counts in place of the first. */
+  readonly again?: boolean | undefined;
 }
 
 /** A lamp, LED or relay that was looked at. */
@@ -42,6 +45,8 @@ export interface DiagnoseRequest {
   readonly neighbours: readonly (readonly [string, string])[] | null;
   /** Current limits of bench supplies, amperes. */
   readonly limit?: Readonly<Record<string, number>> | undefined;
+  /** All supplies at a factor of their volts; 1 where it is absent. */
+  readonly supplyFactor?: number | undefined;
   readonly meter: { readonly inputResistance: number; readonly percent: number; readonly counts: number; readonly displayCounts: number };
   readonly readings: readonly RequestReading[];
   /** In the order of the build, the finished board last. */
@@ -58,7 +63,9 @@ export interface DiagnoseResponse {
   /** Single faults and pairs, most probable first. */
   readonly suspects: readonly ((Fault | { readonly kind: 'pair'; readonly faults: readonly [Fault, Fault] }) & { readonly probability: number })[];
   readonly unexplained: number;
-  readonly badReadings: readonly { readonly at: string; readonly why: string; readonly as?: string; readonly probability: number }[];
+  readonly badReadings: readonly (
+    { readonly at: string; readonly why: string; readonly as?: string; readonly probability: number } | ({ readonly kind: 'bench' } & BenchCause)
+  )[];
   readonly next: { readonly at: string; readonly mode: string; readonly bits: number } | null;
   /** Readings that could not be used, in words. */
   readonly remarks?: readonly string[];
@@ -83,7 +90,7 @@ export function diagnoserFor(request: Omit<DiagnoseRequest, 'id' | 'readings'> &
   const { circuit: unlimited, diagnostics } = readDeck(request.deck);
   const error = diagnostics.find((d) => d.severity === 'error');
   if (error) throw new Error(`deck ${describe(error)}`);
-  const circuit = withLimits(unlimited, request.limit ?? {});
+  const circuit = atFactor(withLimits(unlimited, request.limit ?? {}), request.supplyFactor ?? 1);
   const assumed = request.neighbours === null ? assumedBridges(circuit) : [];
   const board = boardFor(circuit, request.bom, request.neighbours ?? assumed.map((a) => a.nets));
   const nets = new Map(request.testPoints.map((t) => [t.name, netAt(circuit, t)]));
@@ -136,6 +143,10 @@ const withLimits = (circuit: Circuit, limits: Readonly<Record<string, number>>):
   Object.keys(limits).length === 0
     ? circuit
     : { ...circuit, parts: circuit.parts.map((p) => (p.kind === 'V' && limits[p.name] !== undefined ? { ...p, limit: limits[p.name] } : p)) };
+
+/** All direct supplies at a factor of their volts. */
+const atFactor = (circuit: Circuit, factor: number): Circuit =>
+  factor === 1 ? circuit : { ...circuit, parts: circuit.parts.map((p) => (p.kind === 'V' && p.wave === null ? { ...p, dc: p.dc * factor } : p)) };
 
 /** The supply's own terminals, where they were read. */
 function terminalOf(circuit: Circuit, supply: BoardPart, id: string, readings: readonly RequestReading[]): Observable[] {
@@ -193,27 +204,33 @@ export function boardFor(circuit: Circuit, bom: DiagnoseRequest['bom'], neighbou
   return { parts: bom.map((row, i) => readRow(row, i, (name) => findPart(circuit, name) !== undefined)), neighbours, finished: circuit };
 }
 
-/** Answers the readings and observations of a request. */
+/** Diagnosers of a board with its supplies at other volts: made when a common cause is thought of, kept with the board's own. */
+const atOtherVolts = new WeakMap<Diagnoser, Map<number, Diagnoser>>();
+
+/** Answers the readings and observations of a request. `board`: what made the diagnoser; with it a common cause on the bench is thought of too. */
 export function answer(
-  diagnoser: Diagnoser,
+  own: Diagnoser,
   { readings: given, stages = [], observations = [], twin = [], bom, testPoints }: Omit<DiagnoseRequest, 'id' | 'deck' | 'neighbours' | 'meter' | 'symptoms'>,
+  board: Omit<DiagnoseRequest, 'id'> | null = null,
 ): DiagnoseResponse {
-  const readings = given.map(asCurrent);
   const last = stages.at(-1)?.id ?? null;
+  const readings = lastOfEach(given.map(asCurrent), last);
   const evidence: Evidence[] = [
     ...readings.map((r) => ({ id: nameOf(r, last), value: r.value })),
     ...observations.map((o) => ({ id: lampId(o.part), lit: o.what === 'lit', amperes: LIT_FROM })),
     ...twin.map((r) => ({ id: twinId(r), value: r.value })),
   ];
-  const unused = readings.filter((r) => !diagnoser.knows(nameOf(r, last)));
+  const isVolts = (id: string) => id.split('|')[2] === 'dcv';
+  const cause = board === null || stages.length > 0 || twin.length > 0 ? null : benchCause(own, (factor) => otherVolts(own, board, factor), evidence, isVolts);
+  const unused = readings.filter((r) => !own.knows(nameOf(r, last)));
   const remarks = [
     ...unused.map((r) => `${r.at}${r.stage === undefined ? '' : ` at stage ${r.stage}`}: the board has no such ${r.mode} reading; it was left out`),
-    ...twin.filter((r) => !diagnoser.knows(twinId(r))).map((r) => `${r.at} of the twin: the board has no such ${r.mode} reading; it was left out`),
-    ...observations.flatMap((o) =>
-      diagnoser.knows(lampId(o.part)) ? [] : [`${o.part} does not show whether it carries current; what was seen of it was left out`],
-    ),
+    ...twin.filter((r) => !own.knows(twinId(r))).map((r) => `${r.at} of the twin: the board has no such ${r.mode} reading; it was left out`),
+    ...observations.flatMap((o) => (own.knows(lampId(o.part)) ? [] : [`${o.part} does not show whether it carries current; what was seen of it was left out`])),
   ];
-  const { suspects, pairs, unexplained, badReadings, next } = diagnoser.diagnose(evidence, readable({ readings, bom, testPoints }));
+  const judge = board !== null && cause?.what === 'supply-set' ? otherVolts(own, board, cause.factor) : own;
+  const told = cause?.what === 'meter-gain' ? withoutGain(evidence, isVolts, cause.factor) : evidence;
+  const { suspects, pairs, unexplained, badReadings, next } = judge.diagnose(told, readable({ readings, bom, testPoints }));
   const part = (id: string, i: number) => id.split('|')[i]!;
   return {
     suspects: [
@@ -221,10 +238,57 @@ export function answer(
       ...pairs.map(({ pair, probability }) => ({ kind: 'pair' as const, faults: pair, probability })),
     ].sort((a, b) => b.probability - a.probability),
     unexplained,
-    badReadings: badReadings.map((b) => ({ at: part(b.id, 1), why: b.why, ...(b.as === null ? {} : { as: part(b.as, 1) }), probability: b.probability })),
-    next: next ? { at: part(next.id, 1), mode: part(next.id, 2), bits: next.bits } : null,
+    badReadings: [
+      ...(cause ? [{ kind: 'bench' as const, ...cause }] : []),
+      ...badReadings.map((b) => ({ at: part(b.id, 1), why: b.why, ...(b.as === null ? {} : { as: part(b.as, 1) }), probability: b.probability })),
+    ],
+    next:
+      repeatOf({ readings, badReadings, unexplained, last }) ??
+      (next ? { at: part(next.id, 1), mode: part(next.id, 2), bits: next.bits } : unreadOf(own, { readings, bom, testPoints }, last)),
     ...(remarks.length > 0 ? { remarks } : {}),
   };
+}
+
+/** Of readings of one place the last counts. */
+function lastOfEach(readings: readonly RequestReading[], last: string | null): RequestReading[] {
+  const kept = new Map<string, RequestReading>();
+  for (const r of readings) kept.set(nameOf(r, last), r);
+  return [...kept.values()];
+}
+
+/** From this belief on a reading is taken again before another one is. */
+const WORTH_REPEATING = 0.3;
+const DOMINATED = 0.5;
+
+interface Doubted {
+  readonly readings: readonly RequestReading[];
+  readonly badReadings: readonly { readonly id: string; readonly probability: number }[];
+  readonly unexplained: number;
+  readonly last: string | null;
+}
+
+/** The reading to take again: one that is probably wrong; where nothing explains them the most doubtful one. Each is repeated once. */
+function repeatOf({ readings, badReadings, unexplained, last }: Doubted): DiagnoseResponse['next'] {
+  const once = readings.filter((r) => r.again !== true && (r.mode === 'dcv' || r.mode === 'dca') && r.stage === undefined);
+  const doubt = (r: RequestReading) => badReadings.find((b) => b.id === nameOf(r, last))?.probability ?? 0;
+  const worst = once.map((r, i) => ({ r, p: doubt(r), i })).sort((a, b) => b.p - a.p || a.i - b.i)[0];
+  if (!worst || (worst.p < WORTH_REPEATING && unexplained < DOMINATED)) return null;
+  return { at: worst.r.at, mode: worst.r.mode, bits: 0 };
+}
+
+/** While a point is unread there is a next reading. */
+function unreadOf(own: Diagnoser, asked: Pick<DiagnoseRequest, 'readings' | 'bom' | 'testPoints'>, last: string | null): DiagnoseResponse['next'] {
+  const read = new Set(asked.readings.map((r) => nameOf(r, last)));
+  const open = readable(asked).find((id) => !read.has(id) && own.knows(id));
+  return open === undefined ? null : { at: open.split('|')[1]!, mode: open.split('|')[2]!, bits: 0 };
+}
+
+function otherVolts(own: Diagnoser, board: Omit<DiagnoseRequest, 'id'>, supplyFactor: number): Diagnoser {
+  const known = atOtherVolts.get(own) ?? new Map<number, Diagnoser>();
+  atOtherVolts.set(own, known);
+  const made = known.get(supplyFactor) ?? diagnoserFor({ ...board, supplyFactor });
+  known.set(supplyFactor, made);
+  return made;
 }
 
 /**

@@ -5,5 +5,4 @@ export { type FreeKind } from './kindWords';
 export { readNeed } from './need';
 export { type ListEntry, type ListRemark, type PartsList, readList, type Settled } from './readList';
 export { expandRefs } from './refs';
-export { toCsv } from './rows';
 export { type Correction, type Doubt, type Ignored, readSheet, type SheetKind, type SheetLine } from './sheet';

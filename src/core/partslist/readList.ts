@@ -92,7 +92,7 @@ const FORMULA = /(?:^|[\t;,|])\s*"?(?:[=@]|[+-](?=[A-Z(]))/i;
 
 function listed(entry: Entry, became: ListEntry['became'], state: Collector): ListEntry {
   const doubts = 'line' in became ? entry.doubts.filter((d) => d.what !== 'no-value' || state.valueless(became.line)) : entry.doubts;
-  const sure = doubts.length === 0 && (!('line' in entry.is) || entry.corrected || entry.is.line.sure >= SURE);
+  const sure = doubts.length === 0 && (!('line' in became) || !('line' in entry.is) || entry.corrected || entry.is.line.sure >= SURE);
   return { key: entry.key, sources: entry.sources, source: entry.source, became, doubts, sure, corrected: entry.corrected };
 }
 

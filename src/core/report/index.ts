@@ -1,3 +1,4 @@
+export { toCsv } from './csv';
 export { mayComplain } from './complaint';
 export { packetLabels, type PacketLabel } from './labels';
 export { logRows } from './rows';

@@ -36,7 +36,7 @@ const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
   ['motor', /\bmotor(?:e|s)?\b|motor\b|moteur|silnik|двигатель|мотор|电机|电动机|馬達|马达|モータ/iu],
   [
     'supply',
-    /power (?:supply )?adapt[eo]r|\badapt[eo]r\b|power supply|supply adapter|netz(?:teil|gerät)|steckernetz|bloc secteur|\balimentation\b(?! dc)|zasilacz|блок питания|адаптер|adaptador|fuente de alimentaci|alimentatore|fonte (?:de )?aliment|电源适配|适配器|电源(?![座插接])|acアダプタ|アダプタ/iu,
+    /power (?:supply )?adapt[eo]r|\badapt[eo]r\b|power supply|\d\s?v(?: ?[ad]c)? supply\b|supply adapter|netz(?:teil|gerät)|steckernetz|bloc secteur|\balimentation\b(?! dc)|zasilacz|блок питания|адаптер|adaptador|fuente de alimentaci|alimentatore|fonte (?:de )?aliment|电源适配|适配器|电源(?![座插接])|acアダプタ|アダプタ/iu,
   ],
   ['fuse', /\bfus(?:e|es)\b|sicherung|fusible|fus[íi]vel|fusibile|bezpiecznik|предохран|保险|熔断|ヒューズ|insurance tube/iu],
   [

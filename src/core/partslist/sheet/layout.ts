@@ -1,6 +1,6 @@
 import { type Column, isHeadingWord } from '../columns';
 import { kindByWords } from './kinds';
-import { boardHeading, footnoteOf, noticeOf, saysAdvice, saysList, saysNotFitted, saysNotSupplied, saysSection } from './notices';
+import { boardHeading, footnoteOf, namedUnsupplied, noticeOf, saysAdvice, saysList, saysNotFitted, saysNotSupplied, saysSection } from './notices';
 import { cellsOfText, prefixOf, Prefixes, splitInline } from './prefixes';
 import type { Ignored, SheetKind } from './reading';
 import { isRefList } from './refs';
@@ -115,7 +115,7 @@ class Sheet {
     }
     const bare = text.replace(/\s*[:：]\s*$|\s+[-–—]+\s*$/, '');
     const marked = bare !== text;
-    if (saysNotSupplied(text) && !/\d/.test(text) && (marked || kindByWords(text.replace(/kit|set/gi, '')) === null)) {
+    if (saysNotSupplied(text) && !/\d/.test(text) && (marked || !namedUnsupplied(text)) && (marked || kindByWords(text.replace(/kit|set/gi, '')) === null)) {
       this.supplied = false;
       this.section = null;
       this.ignore(row, 'section');
@@ -162,7 +162,7 @@ class Sheet {
       if (this.notice(row, text, early || this.items.length === 0)) return;
       if (/^[?.…\s]+$/.test(text)) return void this.blank.push({ source: row.source, text });
       if (row.indented && roles && this.carryOn(row, roles)) return;
-      if (cells.length === 1 && saysNotSupplied(text) && kindByWords(text) === null) return;
+      if (cells.length === 1 && saysNotSupplied(text) && kindByWords(text) === null && !namedUnsupplied(text)) return;
     }
     if (roles && row.indented && row.cells[0] === '' && this.carryOn(row, roles)) return;
     if (cells.length > 1 && this.rowNotice(row, cells)) return;

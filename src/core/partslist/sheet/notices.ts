@@ -33,10 +33,20 @@ export function sparesIn(text: string): number {
   return found ? Number(found[1] ?? found[2] ?? 1) : 0;
 }
 
+/** What is left of a word of which a notice is the beginning; scripts without spaces have no such rest. */
+const WORD_END = '[\\p{Script=Latin}\\p{Script=Cyrillic}]*';
+
+/** `Programmer, not included`: what is named in front of the notice, no heading over what follows. */
+export function namedUnsupplied(text: string): boolean {
+  const lead = text.split(/[,;(，（]|\s[-–—]\s/u)[0]!;
+  return lead !== text && saysNotSupplied(text) && !saysNotSupplied(lead) && !saysSection(lead) && !HEADING_NOUN.test(lead) && /\p{L}{3}/u.test(lead);
+}
+const HEADING_NOUN = /\bitems?\b|\bkit\b|\bset\b|artikel|articles?|zubehör|accessor|accesor/iu;
+
 /** A text without its notices, brackets round them included. */
 export const withoutNotices = (text: string) =>
   [SPARE, NOT_SUPPLIED, NOT_FITTED, PROGRAMMED].reduce(
-    (t, { source }) => t.replace(new RegExp(`\\([^()]*(?:${source})[^()]*\\)?|${source}`, 'giu'), ' '),
+    (t, { source }) => t.replace(new RegExp(`\\([^()]*(?:${source})[^()]*\\)?|(?:${source})${WORD_END}`, 'giu'), ' '),
     text.replace(/\(\s*NF\s*\)/gu, ' ').replace(new RegExp(NF, 'gu'), ' '),
   );
 

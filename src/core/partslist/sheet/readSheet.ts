@@ -1,5 +1,6 @@
 import type { Column } from '../columns';
 import { type Laid, layOut } from './layout';
+import { namedUnsupplied } from './notices';
 import { readPart } from './part';
 import type { Correction, Doubt, Entry, Question, SheetLine, SheetReading } from './reading';
 import { LONGEST } from './rows';
@@ -110,5 +111,6 @@ const blankLine = (sources: readonly number[], text: string): SheetLine => ({
   sure: 1,
 });
 
-/** Neither a kind nor a position nor a type: nothing that could be a part. */
-const saysNothing = (line: SheetLine) => line.kind === 'other' && line.refs.length === 0 && line.type === null && line.value === null;
+/** Neither a kind nor a position nor a type: nothing that could be a part. What is named as not supplied is wanted all the same. */
+const saysNothing = (line: SheetLine) =>
+  line.kind === 'other' && line.refs.length === 0 && line.type === null && line.value === null && !namedUnsupplied(line.printed);
