@@ -269,6 +269,8 @@ interface Doubted {
 
 /** The reading to take again: one that is probably wrong; where nothing explains them the most doubtful one. Each is repeated once. */
 function repeatOf({ readings, badReadings, unexplained, last }: Doubted): DiagnoseResponse['next'] {
+  // A single reading is doubted by a second place first: repeating it tells nothing about the board.
+  if (readings.length < 2) return null;
   const once = readings.filter((r) => r.again !== true && (r.mode === 'dcv' || r.mode === 'dca') && r.stage === undefined);
   const doubt = (r: RequestReading) => badReadings.find((b) => b.id === nameOf(r, last))?.probability ?? 0;
   const worst = once.map((r, i) => ({ r, p: doubt(r), i })).sort((a, b) => b.p - a.p || a.i - b.i)[0];
