@@ -31,8 +31,11 @@ export function DeckNames({ kit, circuit }: { kit: KitState; circuit: Circuit })
   }, [kit.sheet, circuit, named]);
   if (asked.length === 0) return null;
   const say = (ref: Ref, element: string | null) => {
-    const { [ref]: _, ...others } = named;
-    void append((k) => patch(k, 'circuit', 'circuit', { elements: element === null ? others : { ...others, [ref]: element } }) ?? []);
+    // From the kit as it is when it is written: what is shown may lie one choice behind.
+    void append((k) => {
+      const { [ref]: _, ...others } = k.sheet.circuit?.elements ?? NO_NAMES;
+      return patch(k, 'circuit', 'circuit', { elements: element === null ? others : { ...others, [ref]: element } }) ?? [];
+    });
   };
   return (
     <section aria-label="Other names in the deck" className={zones.section}>
