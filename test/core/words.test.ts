@@ -193,7 +193,8 @@ test('every kind of part that can be turned has its rule, an exception and a way
     expect(found.check).toMatch(/\.$/);
   }
   // "Either way round" is said only of parts for which it is true (common practice, no source).
-  const either: readonly LineKind[] = ['resistor', 'capacitor', 'inductor', 'thermistor', 'ldr', 'lamp', 'fuse', 'link', 'crystal'];
+  const either: readonly LineKind[] = ['resistor', 'capacitor', 'inductor', 'thermistor', 'ldr', 'lamp', 'fuse', 'link', 'crystal', 'varistor', 'loudspeaker'];
+  const noDirection: readonly LineKind[] = ['wire', 'consumable', 'document'];
   for (const kind of Object.keys(KIND_FACTS) as LineKind[])
-    expect([kind, /either way round/i.test(orientationCard(kind).rule)]).toEqual([kind, either.includes(kind)]);
+    expect([kind, /either way round/i.test(orientationCard(kind).rule)]).toEqual([kind, [...either, ...noDirection].includes(kind)]);
 });

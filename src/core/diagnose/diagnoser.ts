@@ -7,7 +7,7 @@ import type { Circuit, OrderCache } from '../circuit';
 import { type Percentiles, percentilesOf, readAlike, type Shown, withMeter } from './likeness';
 import { type Belief, bestReading, type FitWith, type NextReading } from './nextReading';
 import { groupsOf, type Group, likelyPairs, momentsOf, type Pair } from './pairs';
-import { nearness, otherPoints, type Taken } from './badReadings';
+import { logSum, nearness, otherPoints, type Taken } from './badReadings';
 import { type BadReading, namedBad, nearestOf, type Posterior, posteriorOf } from './posterior';
 import { type Candidate, type Component, FEWEST_TO_CONTRADICT, fitReadings, scoreAll, type Scoring } from './scoring';
 import {
@@ -201,11 +201,8 @@ export class Diagnoser {
   /** Probabilities of all faults, given these readings; readings of unknown ids are ignored. */
   diagnose(evidence: readonly Evidence[], candidates: readonly string[] | null = null, progress: Progress = UNHEARD): Diagnosis {
     this.prepare();
-    const seen = evidence.filter(isReading).filter((e) => this.indexOf.has(e.id));
+    const { seen, pick, y, noise } = this.columnsOf(evidence);
     const looked = evidence.flatMap((e): Looked[] => (!isReading(e) && this.lampColumns.has(e.id) ? [{ look: e, column: this.lampColumns.get(e.id)! }] : []));
-    const pick = seen.map((e) => this.indexOf.get(e.id)!);
-    const y = Float64Array.from(seen, (e, i) => this.scaled(pick[i]!, e.value));
-    const noise = seen.map((e, i) => this.noiseOf(pick[i]!, e.value, e.meter));
     this.refine(pick, y, noise, looked, progress);
     const taken = seen.map((e, i) => this.takenOf(e, pick[i]!, y[i]!, noise[i]!));
     const read = { pick, y, noise, looked, taken };
@@ -226,17 +223,29 @@ export class Diagnoser {
     };
   }
 
-  /** log mass that the listed faults give to readings, roughly: enough to weigh one cause on the bench against another. */
+  /** log mass that the listed faults give to readings: enough to weigh one cause on the bench against another. */
   logEvidence(evidence: readonly Evidence[]): number {
     this.prepare();
-    const seen = evidence.filter(isReading).filter((e) => this.indexOf.has(e.id));
-    const pick = seen.map((e) => this.indexOf.get(e.id)!);
-    const y = Float64Array.from(seen, (e, i) => this.scaled(pick[i]!, e.value));
-    const noise = seen.map((e, i) => this.noiseOf(pick[i]!, e.value, e.meter));
+    const { seen, pick, y, noise } = this.columnsOf(evidence);
     this.refine(pick, y, noise, [], UNHEARD);
     const taken = seen.map((e, i) => this.takenOf(e, pick[i]!, y[i]!, noise[i]!));
     const { logTotal, unexplained } = posteriorOf(scoreAll(this.candidates, { pick, y, noise, looked: [], taken }, this.scoring), [], pick.length);
     return logTotal + Math.log(Math.max(1e-300, 1 - unexplained));
+  }
+
+  /** The same from the first, coarse samples, each reading by itself: cheap, and good enough to see where to look closer. */
+  roughLogEvidence(evidence: readonly Evidence[]): number {
+    this.prepare();
+    const { pick, y, noise } = this.columnsOf(evidence);
+    return logSum(this.candidates.map((c) => Math.log(c.prior) + Math.max(...this.screen(c, pick, y, noise, []))));
+  }
+
+  private columnsOf(evidence: readonly Evidence[]) {
+    const seen = evidence.filter(isReading).filter((e) => this.indexOf.has(e.id));
+    const pick = seen.map((e) => this.indexOf.get(e.id)!);
+    const y = Float64Array.from(seen, (e, i) => this.scaled(pick[i]!, e.value));
+    const noise = seen.map((e, i) => this.noiseOf(pick[i]!, e.value, e.meter));
+    return { seen, pick, y, noise };
   }
 
   /** The pairs that may explain the readings, sampled; found from what each fault shows alone. */
