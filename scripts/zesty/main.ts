@@ -3,6 +3,7 @@ import { createInterface } from 'node:readline';
 import { diagnose } from './diagnose';
 import { kit } from './kit';
 import { decode } from './decode';
+import { draft } from './draft';
 import { draw } from './draw';
 import { functions } from './functions';
 import { load } from './load';
@@ -27,6 +28,7 @@ const VERBS: Readonly<Record<string, { run: Verb; about: string }>> = {
   place: { run: place, about: 'places of parts from, or as, a centroid file or a bare-board netlist' },
   trace: { run: trace, about: 'which pads to touch next with a continuity tester, and what differs from the drawing' },
   windows: { run: windows, about: 'where a healthy board reads, for every check of a kit' },
+  draft: { run: draft, about: 'a kit from list, circuit, supplies and meter: its stages, checks and windows' },
   draw: { run: draw, about: 'the schematic of a deck, as geometry on a grid' },
   functions: { run: functions, about: 'boards round chips: what keys, outputs and modes show, and what is wrong' },
   diagnose: { run: diagnose, about: 'suspects and the next reading, from readings of a board' },

@@ -14,6 +14,7 @@ export {
 export { averageCurrentThrough, currentThrough } from './current';
 export { addCard, compareDecks, type DeckDifference, takeDifference } from './deck/compare';
 export { type Connection, connectionsOf, editConnection, removeConnection } from './deck/connections';
+export { MODEL_DEFAULTS } from './deck/models';
 export { readSpiceNumber } from './deck/number';
 export { readDeck } from './deck/read';
 export { describe, type Diagnostic } from './diagnostic';

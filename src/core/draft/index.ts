@@ -35,3 +35,4 @@ export {
 } from './templates';
 export { besideChanges } from './beside';
 export { type Difference, foundDifferences, pinSaid, settleDifference, type SettledBy, type Source, valueSaid } from './differences';
+export { draftKit, type DraftedKit, type DraftRequest, type ToldCircuit } from './draftKit';

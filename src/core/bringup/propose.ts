@@ -1,0 +1,174 @@
+import { GROUND, type Source } from '../circuit';
+import type { Stage, StageSupply } from '../kit';
+import { type Bench, classesOf, type Feed } from './bench';
+import { feedsAt, realBoard, type RealBoard, type Settings } from './board';
+import { choose } from './choose';
+import { type UsualFault, usualFaults } from './faults';
+import { type Place, readScene, type Scene, type Shown, UNCHANGED } from './read';
+import { isOut, type Window, windowOf } from './windows';
+
+type Setting = NonNullable<Stage['settings']>[number];
+
+/** Told how much is done, 0..1. */
+export type Progress = (done: number) => void;
+
+/** Healthy boards that windows are drawn from: fed, and cold, where each place is solved for itself. */
+const FED = 160;
+const COLD = 60;
+
+/** One state of controls, switches and sensors, in words and as numbers. */
+interface State {
+  readonly settings: readonly Setting[];
+  readonly at: Settings;
+}
+
+/** A check that was chosen, with its window and what it would catch. */
+export interface Chosen {
+  readonly place: Place;
+  readonly window: Window;
+  /** Share of healthy boards' readings: the middle one. */
+  readonly middle: Shown;
+  readonly settings: readonly Setting[];
+  readonly catches: readonly UsualFault[];
+}
+export interface ProposedStage {
+  readonly kind: 'cold' | 'empty' | 'fed' | 'turned';
+  readonly settings: readonly Setting[];
+  readonly checks: readonly Chosen[];
+}
+export interface Proposal {
+  readonly stages: readonly ProposedStage[];
+  readonly faults: readonly UsualFault[];
+  /** Faults that no check of the ladder catches. */
+  readonly missed: readonly UsualFault[];
+}
+
+interface StageScene extends Pick<ProposedStage, 'kind' | 'settings'> {
+  readonly state: State;
+  readonly scene: Scene;
+}
+
+/**
+ * The ladder of readings for a board: what healthy boards show at every place that can be reached, in every state, and of those
+ * readings the ones that catch most of the usual faults.
+ * @throws UnsolvableError where the drawing contradicts itself.
+ */
+export function propose(bench: Bench, progress: Progress = () => undefined): Proposal {
+  const board = realBoard(bench);
+  const meters = classesOf(bench.meter);
+  const scenes = scenesOf(bench, board);
+  const faults = usualFaults(board);
+  const offers = scenes.flatMap((s, stage) => {
+    const out = new Set(s.scene.without);
+    const chips = new Set(board.parts.filter((p) => p.chip && !out.has(p.ref)).flatMap((p) => p.nodes));
+    const rows = readScene(bench, board, s.scene, UNCHANGED, s.scene.cold ? COLD : FED);
+    return s.scene.places.flatMap((place, k) => {
+      const shown = rows.map((r) => r[k]!);
+      const window = windowOf(place, shown, meters, chips.has(place.red === GROUND ? place.black : place.red));
+      return window && tells(place, window, bench) ? [{ stage, k, place, window, middle: middleOf(shown) }] : [];
+    });
+  });
+  progress(0.5);
+  const caught = faults.map((fault, f) => {
+    progress(0.5 + (0.5 * f) / faults.length);
+    const read = scenes.map((s) => readScene(bench, board, s.scene, fault, 'middle')[0]!);
+    return offers.map((o) => isOut(o.place, read[o.stage]![o.k]!, o.window, meters));
+  });
+  const harm = new Set(faults.flatMap((f, i) => (f.harm ? [i] : [])));
+  const weighed = offers.map((o, i) => ({ stage: o.stage, catches: new Set(faults.flatMap((_, f) => (caught[f]![i] ? [f] : []))) }));
+  const chosen = choose(weighed, harm);
+  const stages = scenes.map((s, stage) => ({
+    kind: s.kind,
+    settings: s.settings,
+    checks: chosen
+      .filter((i) => offers[i]!.stage === stage)
+      .map((i): Chosen => {
+        const { place, window, middle } = offers[i]!;
+        return { place, window, middle, settings: s.kind === 'turned' ? s.state.settings : [], catches: [...weighed[i]!.catches].map((f) => faults[f]!) };
+      }),
+  }));
+  const all = new Set(chosen.flatMap((i) => [...weighed[i]!.catches]));
+  return { stages, faults, missed: faults.filter((_, f) => !all.has(f)) };
+}
+
+const middleOf = (shown: readonly Shown[]): Shown => {
+  const numbers = shown.filter((s): s is number => typeof s === 'number').sort((a, b) => a - b);
+  return numbers.length < shown.length / 2 ? 'over' : (numbers[numbers.length >> 1] ?? null);
+};
+
+/** A window of volts that takes in most of what the supply can give tells nothing. */
+function tells(place: Place, { low, high }: Window, { feeds }: Bench): boolean {
+  if (place.mode !== 'dcv' || low === null || high === null) return true;
+  const most = Math.max(...feeds.map((f) => (f.kind === 'winding' ? f.volts * Math.SQRT2 : f.volts)));
+  return high - low < MOST_OF_SUPPLY * most;
+}
+const MOST_OF_SUPPLY = 0.6;
+
+function scenesOf(bench: Bench, board: RealBoard): StageScene[] {
+  const { sockets, probes, feeds } = bench;
+  const states = statesOf(bench, board);
+  const windings = new Set(feeds.filter((f) => f.kind === 'winding').flatMap((f) => [f.net, f.back]));
+  const reach = board.nets.filter((n) => probes === null || probes.some((p) => p.toLowerCase() === n.toLowerCase()));
+  const cold = reach.flatMap((net): Place[] =>
+    (['ohms', 'diode'] as const)
+      .filter((mode) => bench.modes === null || bench.modes.includes(mode))
+      .flatMap((mode) => [
+        { mode, red: net, black: GROUND },
+        { mode, red: GROUND, black: net },
+      ]),
+  );
+  const fed: Place[] = [
+    ...feeds.flatMap((f, feed): Place[] => (f.kind === 'winding' ? [] : [{ mode: 'dca', red: f.net, black: f.back, feed }])),
+    ...reach.filter((n) => !windings.has(n)).map((red): Place => ({ mode: 'dcv', red, black: GROUND })),
+  ].filter((p) => bench.modes === null || bench.modes.includes(p.mode));
+  const [first, ...others] = states;
+  const scene = (kind: ProposedStage['kind'], state: State, without: readonly string[], places: readonly Place[]): StageScene => ({
+    kind,
+    settings: kind === 'turned' ? [] : state.settings,
+    state,
+    scene: { at: state.at, cold: kind === 'cold', without, places },
+  });
+  const moving = isMoving(bench, board);
+  return [
+    scene('cold', first!, sockets, cold),
+    ...(sockets.length > 0 ? [scene('empty', first!, sockets, fed)] : []),
+    ...(moving ? [] : [scene('fed', first!, [], fed), ...others.map((s) => scene('turned', s, [], fed))]),
+  ];
+}
+
+/** Whether a board never rests once it is whole: start values of the drawing, or a timer or gate that may oscillate. */
+const isMoving = ({ circuit }: Bench, board: RealBoard): boolean =>
+  Object.keys(circuit.initial).length > 0 || board.parts.some((p) => p.chip?.family === 'timer' || p.chip?.family === 'gates');
+
+/** What is set by hand: a control at its ends and its middle, each state of a switch or sensor; the safe end and the usual state first. */
+function statesOf({ conditions }: Bench, board: RealBoard): State[] {
+  const controls = board.parts.filter((p) => p.kind === 'trimmer' || p.kind === 'potentiometer').map((p) => p.ref);
+  const usual = conditions.map((c) => setting(c.ref, Object.values(c.states)[0]!, `${c.text}: ${Object.keys(c.states)[0]!}`));
+  const state = (settings: readonly Setting[]): State => ({ settings, at: Object.fromEntries(settings.map((s) => [s.ref, s.value])) });
+  const low = controls.map((ref) => setting(ref, 0, `${ref} at the end of pin 3`));
+  const turned = controls.flatMap((ref) =>
+    POSITIONS.map(([p, words]) => state([...usual, ...low.filter((s) => s.ref !== ref), setting(ref, p, `${ref} ${words}`)])),
+  );
+  const other = conditions.flatMap((c) =>
+    Object.entries(c.states)
+      .slice(1)
+      .map(([name, ohms]) => state([...usual.filter((s) => s.ref !== c.ref), setting(c.ref, ohms, `${c.text}: ${name}`), ...low])),
+  );
+  return [state([...usual, ...low]), ...turned, ...other];
+}
+const POSITIONS = [
+  [1, 'at the end of pin 1'],
+  [0.5, 'in the middle'],
+] as const;
+
+const setting = (ref: string, value: number, text: string): Setting => ({ ref, value, text });
+
+/** A supply of the bench as a stage sets it; null where the drawing has no source for it. */
+export function stageSupply(feed: Feed, sources: readonly Source[]): StageSupply | null {
+  const source = sources.find((s) => feedsAt(s, feed));
+  return source
+    ? { source: source.name, volts: feed.volts, limit: feed.limit ?? FIRST_LIMIT, ...(feed.kind === 'winding' ? { feed: 'winding' as const } : {}) }
+    : null;
+}
+/** Amperes above what a healthy small board draws at first power (common practice, no source). */
+const FIRST_LIMIT = 0.1;
