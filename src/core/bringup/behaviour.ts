@@ -1,6 +1,6 @@
 import { GROUND, type Part } from '../circuit';
 import type { Chip } from './chips';
-import { about, D, type Draw, E, evenly, G, I, inDecades, LIMIT, Q, R, V } from './parts';
+import { about, C, D, type Draw, E, evenly, G, I, inDecades, LIMIT, Q, R, V } from './parts';
 
 /** What a chip is made of on one board: while it is fed, and cold under a meter. */
 export interface Behaviour {
@@ -82,13 +82,64 @@ export function behave(chip: Chip, draw: Draw, volts: number): Behaviour {
       return { powered: [...idle([9e-3, 62e-3]), ...inputs, ...one('a', a), ...one('b', b)], cold: cold(...inputs) };
     }
     case 'timer':
+      return { powered: [...idle([1.4e-3, 6e-3]), ...timer(chip, draw, volts)], cold: cold(...timerDivider(chip, draw)) };
     case 'gates':
     case 'unknown':
-      return { powered: idle(chip.family === 'gates' ? [1e-7, 1e-3] : [2e-4, 2e-2]), cold: cold(...timerDivider(chip, draw)) };
+      return { powered: idle(chip.family === 'gates' ? [1e-7, 1e-3] : [2e-4, 2e-2]), cold: cold() };
   }
 }
 
-export const timerDivider = (chip: Chip, draw: Draw): Part[] => {
+/**
+ * A timer chip: two comparators set and reset a latch, its output pulls up with a follower and down with a switch, and a second switch
+ * discharges. All of it between 0 and 1 V at the latch; the trigger wins over the threshold, reset over both (data sheet, from memory).
+ */
+function timer(chip: Chip, draw: Draw, volts: number): Part[] {
+  const n = (name: string) => `${chip.ref}.${name}`;
+  const { vs, out, trig, thr, gnd = GROUND } = chip.pins;
+  if (vs === undefined || out === undefined || trig === undefined || thr === undefined) return [];
+  const cv = chip.pins['cv'] ?? n('cv');
+  const reset = chip.pins['reset'] ?? vs;
+  // A comparator between 0 and 1 V: 100 times the difference, limited.
+  const compare = (name: string, plus: string, minus: string): Part[] => [
+    E(n(`e${name}`), [n(`d${name}`), gnd], [plus, minus], 100),
+    R(n(`r${name}`), n(`d${name}`), n(name), 1e4),
+    D(n(`h${name}`), n(name), n('one'), LIMIT),
+    D(n(`l${name}`), gnd, n(name), LIMIT),
+  ];
+  return [
+    ...timerDivider({ ...chip, pins: { ...chip.pins, cv } }, draw),
+    V(n('v1'), n('one'), gnd, 1),
+    E(n('eh'), [n('half'), gnd], [cv, gnd], 0.5),
+    ...compare('s', n('half'), trig),
+    ...compare('q', thr, cv),
+    ...compare('z', n('low'), reset),
+    V(n('vz'), n('low'), gnd, 0.7),
+    // The latch: set 4, reset by the threshold 2, by the pin 8, against a feedback of 1 that holds.
+    C(n('c'), n('x'), gnd, 1e-9),
+    G(n('gs'), [gnd, n('x')], [n('s'), gnd], 4e-3),
+    G(n('gq'), [n('x'), gnd], [n('q'), gnd], 2e-3),
+    G(n('gz'), [n('x'), gnd], [n('z'), gnd], 8e-3),
+    V(n('vm'), n('mid'), gnd, 0.5),
+    G(n('gf'), [gnd, n('x')], [n('x'), n('mid')], 1e-3),
+    D(n('hx'), n('x'), n('one'), LIMIT),
+    D(n('lx'), gnd, n('x'), LIMIT),
+    // Output: a follower below the supply while set, a switch to ground while not; the same switch at the discharge pin.
+    E(n('ei'), [n('i'), gnd], [n('one'), n('x')], 10),
+    E(n('eb'), [n('b1'), n('b0')], [n('x'), n('one')], 20 + volts),
+    E(n('ev'), [n('b0'), gnd], [vs, gnd], 1),
+    R(n('rb'), n('b1'), n('b'), 2e3),
+    D(n('lb'), gnd, n('b'), LIMIT),
+    V(n('vd'), n('b'), n('bb'), evenly([0.35, 1.35], draw(`${chip.ref}:high`))),
+    Q(n('qh'), [vs, n('bb'), n('o')], 'NPN', { BF: 300 }),
+    R(n('ro'), n('o'), out, 5),
+    R(n('rl'), n('i'), n('bl'), 5e3),
+    Q(n('ql'), [n('ol'), n('bl'), gnd], 'NPN', { BF: 100 }),
+    R(n('rq'), n('ol'), out, inDecades([2, 25], draw(`${chip.ref}:low`))),
+    ...(chip.pins['dis'] === undefined ? [] : [R(n('rd'), n('i'), n('bd'), 5e3), Q(n('qd'), [chip.pins['dis'], n('bd'), gnd], 'NPN', { BF: 100 })]),
+  ];
+}
+
+const timerDivider = (chip: Chip, draw: Draw): Part[] => {
   const { cv, vs, gnd = GROUND } = chip.pins;
   if (chip.family !== 'timer' || cv === undefined || vs === undefined) return [];
   // Three alike from the supply to ground; a third of the whole hangs above the control pin.

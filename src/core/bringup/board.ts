@@ -185,16 +185,15 @@ function chipOf(line: Line, ref: string, card: Card): Chip {
   const byName = Object.fromEntries(card.pins.flatMap((p, i) => (named[i] ? [[named[i], p.net] as const] : [])));
   const family = familyOf(line, byName, card.rest);
   const numbers = numberedPins(family, line, card.pins.length);
-  const byNumber = Object.fromEntries(
-    card.pins.flatMap((p, i) => {
-      const number = /^p?\d+$/.test(p.pin) ? Number(p.pin.replace('p', '')) : i + 1;
-      const does = numbers[number - 1];
-      return does ? [[does, p.net] as const] : [];
-    }),
-  );
-  const pins = named.filter((n) => n !== null).length >= 2 ? byName : byNumber;
-  return { ref, family, pins, order: card.pins.map((p) => p.net), volts: regulatorVolts(line, card.rest) };
+  const byNumber = card.pins.map((p, i) => numbers[(/^p?\d+$/i.test(p.pin) ? Number(p.pin.replace(/p/i, '')) : i + 1) - 1] ?? null);
+  const does = named.filter((n) => n !== null).length >= 2 ? named : byNumber;
+  const order = card.pins.map((p) => p.net);
+  return { ref, family, pins: pinsAt(does, order), order, does, volts: regulatorVolts(line, card.rest) };
 }
+
+/** Nets by what the pins on them do; the first of several pins of one job counts. */
+const pinsAt = (does: readonly (string | null)[], nets: readonly string[]): Record<string, string> =>
+  Object.fromEntries(does.flatMap((d, i) => (d === null ? [] : [[d, nets[i]!] as const])).reverse());
 
 /** A chip that a deck stands in for by loose sources and resistors: its pins are told by the names of the nets they lie on. */
 function standIn(line: Line, ref: string, strays: readonly Card[], circuit: Circuit, feeds: readonly Feed[]): Chip | null {
@@ -216,7 +215,8 @@ function standIn(line: Line, ref: string, strays: readonly Card[], circuit: Circ
     if (feed !== undefined) pins['reset'] ??= feed;
   }
   const numbers = numberedPins(family, line, 8);
-  return { ref, family, pins, order: numbers.length > 0 ? numbers.map((f, i) => (f && pins[f]) ?? `${ref}~nc${i}`) : [...own], volts: null };
+  const order = numbers.length > 0 ? numbers.map((f, i) => (f && pins[f]) ?? `${ref}~nc${i}`) : [...own];
+  return { ref, family, pins, order, does: numbers.length > 0 ? numbers : order.map(() => null), volts: null };
 }
 
 function chipPart(chip: Chip, line: Line, volts: number): RealPart {
@@ -226,9 +226,7 @@ function chipPart(chip: Chip, line: Line, volts: number): RealPart {
     nodes: chip.order,
     chip,
     build: (nodes, draw, _at, cold) => {
-      const moved = new Map(chip.order.map((net, i) => [net, nodes[i]!]));
-      const to = (net: string) => (chip.order.includes(net) ? moved.get(net)! : net);
-      const pins = Object.fromEntries(Object.entries(chip.pins).map(([does, net]) => [does, to(net)]));
+      const pins = { ...chip.pins, ...pinsAt(chip.does, nodes) };
       const own = behave({ ...chip, pins, order: nodes }, draw, volts);
       return cold ? own.cold : own.powered;
     },

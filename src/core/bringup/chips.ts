@@ -10,6 +10,8 @@ export interface Chip {
   readonly family: Family;
   readonly pins: Readonly<Record<string, string>>;
   readonly order: readonly string[];
+  /** What each pin of that order does; null where nobody can tell. */
+  readonly does: readonly (string | null)[];
   /** Volts of a fixed regulator. */
   readonly volts: number | null;
 }

@@ -4,7 +4,8 @@ import { type Bench, classesOf, type Feed } from './bench';
 import { feedsAt, realBoard, type RealBoard, type Settings } from './board';
 import { choose } from './choose';
 import { type UsualFault, usualFaults } from './faults';
-import { type Place, readScene, type Scene, type Shown, UNCHANGED } from './read';
+import { readMoving } from './moving';
+import { type Change, type Place, readScene, type Scene, type Shown, UNCHANGED } from './read';
 import { isOut, type Window, windowOf } from './windows';
 
 type Setting = NonNullable<Stage['settings']>[number];
@@ -15,6 +16,10 @@ export type Progress = (done: number) => void;
 /** Healthy boards that windows are drawn from: fed, and cold, where each place is solved for itself. */
 const FED = 160;
 const COLD = 60;
+/** Boards that a moving one is run for: each takes a transient of its own. */
+const RUNS = 30;
+/** Checks that catch a fault before it is looked for on the moving board. */
+const ENOUGH = 2;
 
 /** One state of controls, switches and sensors, in words and as numbers. */
 interface State {
@@ -32,7 +37,7 @@ export interface Chosen {
   readonly catches: readonly UsualFault[];
 }
 export interface ProposedStage {
-  readonly kind: 'cold' | 'empty' | 'fed' | 'turned';
+  readonly kind: 'cold' | 'coldTurned' | 'empty' | 'fed' | 'turned';
   readonly settings: readonly Setting[];
   readonly checks: readonly Chosen[];
 }
@@ -46,6 +51,8 @@ export interface Proposal {
 interface StageScene extends Pick<ProposedStage, 'kind' | 'settings'> {
   readonly state: State;
   readonly scene: Scene;
+  /** It never rests in this state: a run in time reads it. */
+  readonly moving: boolean;
 }
 
 /**
@@ -58,21 +65,37 @@ export function propose(bench: Bench, progress: Progress = () => undefined): Pro
   const meters = classesOf(bench.meter);
   const scenes = scenesOf(bench, board);
   const faults = usualFaults(board);
+  const runs = new Map<StageScene, ReturnType<typeof readMoving>['run']>();
+  const readings = (s: StageScene, change: Change, boards: number | 'middle'): readonly (readonly Shown[])[] => {
+    if (!s.moving) return readScene(bench, board, s.scene, change, boards);
+    const found = readMoving(bench, board, s.scene, change, boards, change === UNCHANGED ? null : (runs.get(s) ?? null));
+    if (change === UNCHANGED) runs.set(s, found.run);
+    return found.rows;
+  };
   const offers = scenes.flatMap((s, stage) => {
     const out = new Set(s.scene.without);
     const chips = new Set(board.parts.filter((p) => p.chip && !out.has(p.ref)).flatMap((p) => p.nodes));
-    const rows = readScene(bench, board, s.scene, UNCHANGED, s.scene.cold ? COLD : FED);
+    const rows = readings(s, UNCHANGED, s.scene.cold ? COLD : s.moving ? RUNS : FED);
     return s.scene.places.flatMap((place, k) => {
       const shown = rows.map((r) => r[k]!);
-      const window = windowOf(place, shown, meters, chips.has(place.red === GROUND ? place.black : place.red));
+      const window = windowOf(place, shown, meters, { chip: chips.has(place.red === GROUND ? place.black : place.red), pulsed: s.moving && chips.size > 0 });
       return window && tells(place, window, bench) ? [{ stage, k, place, window, middle: middleOf(shown) }] : [];
     });
   });
   progress(0.5);
   const caught = faults.map((fault, f) => {
     progress(0.5 + (0.5 * f) / faults.length);
-    const read = scenes.map((s) => readScene(bench, board, s.scene, fault, 'middle')[0]!);
-    return offers.map((o) => isOut(o.place, read[o.stage]![o.k]!, o.window, meters));
+    const found = offers.map(() => false);
+    scenes.forEach((s, stage) => {
+      // A run in time is dear: a fault that two resting checks catch needs none.
+      if (s.moving && found.filter(Boolean).length >= ENOUGH) return;
+      const rows = readings(s, fault, 'middle');
+      offers.forEach((o, i) => {
+        // Of a slow display both ends lie outside, or it may be met inside.
+        if (o.stage === stage) found[i] = rows.every((row) => isOut(o.place, row[o.k]!, o.window, meters));
+      });
+    });
+    return found;
   });
   const harm = new Set(faults.flatMap((f, i) => (f.harm ? [i] : [])));
   const weighed = offers.map((o, i) => ({ stage: o.stage, catches: new Set(faults.flatMap((_, f) => (caught[f]![i] ? [f] : []))) }));
@@ -84,12 +107,15 @@ export function propose(bench: Bench, progress: Progress = () => undefined): Pro
       .filter((i) => offers[i]!.stage === stage)
       .map((i): Chosen => {
         const { place, window, middle } = offers[i]!;
-        return { place, window, middle, settings: s.kind === 'turned' ? s.state.settings : [], catches: [...weighed[i]!.catches].map((f) => faults[f]!) };
+        return { place, window, middle, settings: isTurned(s.kind) ? s.state.settings : [], catches: [...weighed[i]!.catches].map((f) => faults[f]!) };
       }),
   }));
   const all = new Set(chosen.flatMap((i) => [...weighed[i]!.catches]));
   return { stages, faults, missed: faults.filter((_, f) => !all.has(f)) };
 }
+
+/** Whether its checks are set one by one, against the usual setting of their stage. */
+const isTurned = (kind: ProposedStage['kind']): boolean => kind === 'turned' || kind === 'coldTurned';
 
 const middleOf = (shown: readonly Shown[]): Shown => {
   const numbers = shown.filter((s): s is number => typeof s === 'number').sort((a, b) => a - b);
@@ -117,22 +143,34 @@ function scenesOf(bench: Bench, board: RealBoard): StageScene[] {
         { mode, red: GROUND, black: net },
       ]),
   );
+  const outputs = board.parts.flatMap((p): Place[] => {
+    const { out1, out2 } = p.chip?.family === 'bridge' ? p.chip.pins : {};
+    return out1 !== undefined && out2 !== undefined ? [{ mode: 'ohms', red: out1, black: out2 }] : [];
+  });
+  cold.push(...outputs.filter((p) => [p.red, p.black].every((n) => reach.includes(n)) && (bench.modes === null || bench.modes.includes('ohms'))));
   const fed: Place[] = [
     ...feeds.flatMap((f, feed): Place[] => (f.kind === 'winding' ? [] : [{ mode: 'dca', red: f.net, black: f.back, feed }])),
     ...reach.filter((n) => !windings.has(n)).map((red): Place => ({ mode: 'dcv', red, black: GROUND })),
   ].filter((p) => bench.modes === null || bench.modes.includes(p.mode));
   const [first, ...others] = states;
+  const moving = isMoving(bench, board);
+  // Least and most, as a meter with memory keeps them; AC volts of what moves slowly no meter shows steadily.
+  const swings = reach
+    .filter((n) => !windings.has(n) && moving && (bench.modes === null || bench.modes.includes('dcv')))
+    .flatMap((red) => (['vmin', 'vmax'] as const).map((mode): Place => ({ mode, red, black: GROUND })));
   const scene = (kind: ProposedStage['kind'], state: State, without: readonly string[], places: readonly Place[]): StageScene => ({
     kind,
-    settings: kind === 'turned' ? [] : state.settings,
+    settings: isTurned(kind) ? [] : state.settings,
     state,
-    scene: { at: state.at, cold: kind === 'cold', without, places },
+    scene: { at: state.at, cold: kind === 'cold' || kind === 'coldTurned', without, places },
+    moving: (kind === 'fed' || kind === 'turned') && moving,
   });
-  const moving = isMoving(bench, board);
   return [
     scene('cold', first!, sockets, cold),
+    ...others.slice(0, 1).map((s) => scene('coldTurned', s, sockets, cold)),
     ...(sockets.length > 0 ? [scene('empty', first!, sockets, fed)] : []),
-    ...(moving ? [] : [scene('fed', first!, [], fed), ...others.map((s) => scene('turned', s, [], fed))]),
+    scene('fed', first!, [], [...fed, ...swings]),
+    ...others.map((s) => scene('turned', s, [], [...fed, ...swings])),
   ];
 }
 

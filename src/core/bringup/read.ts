@@ -99,7 +99,7 @@ export function readScene(bench: Bench, board: RealBoard, scene: Scene, change: 
   });
 }
 
-const SEED = 8117;
+export const SEED = 8117;
 const pairOf = (p: Place) => (p.red === GROUND ? `${p.black}\n${GROUND}` : `${p.red}\n${p.black}`);
 
 function readFed(system: System, x: Float64Array, p: Place, meter: RealMeter): Shown {

@@ -10,16 +10,23 @@ export interface Window {
 /** Windows go beyond the outermost made-up board by this share of what the boards span; ohms and diode tests, whose ways lie inside chips, further. */
 const BEYOND = 0.18;
 const OHMS_BEYOND = 1.2;
-const THROUGH_CHIP = 1.6;
+const THROUGH_CHIP = 5;
 const DIODE_BEYOND = 0.04;
 /** Ohms that differ by more between boards have a lower end only. */
 const MOST_RATIO = 12;
 
+/** What a window has to allow for beside the spread of the boards: paths through a chip on the net, a current in pulses. */
+export interface Surroundings {
+  readonly chip: boolean;
+  /** A chip drives its supply current in pulses. */
+  readonly pulsed: boolean;
+}
+
 /**
  * The window of one place from what healthy boards show there; null where it would tell nothing: boards that differ too much, or
- * too few that could be solved. `chip`: the net hangs on a chip.
+ * too few that could be solved.
  */
-export function windowOf(place: Place, shown: readonly Shown[], meters: readonly MeterProfile[], chip: boolean): Window | null {
+export function windowOf(place: Place, shown: readonly Shown[], meters: readonly MeterProfile[], { chip, pulsed }: Surroundings): Window | null {
   const known = shown.filter((s) => s !== null);
   if (known.length < 0.8 * shown.length || known.length === 0) return null;
   const numbers = known.filter((s) => s !== 'over');
@@ -29,7 +36,8 @@ export function windowOf(place: Place, shown: readonly Shown[], meters: readonly
   const error = (value: number) => Math.max(0, ...meters.map((m) => uncertaintyOf(m, place.mode === 'sign' ? 'dca' : place.mode, value)?.halfWidth ?? 0));
   switch (place.mode) {
     case 'ohms': {
-      const by = chip ? THROUGH_CHIP : OHMS_BEYOND;
+      // What is left of megohms is leakage, which no two parts share.
+      const by = chip || (least > LEAKAGE && (over || most > 3 * least)) ? THROUGH_CHIP : OHMS_BEYOND;
       const low = least / by - error(least);
       const open = over || chip || most / Math.max(least, 1e-3) > MOST_RATIO;
       return low <= LEAST_OHMS && open ? null : { low: Math.max(0, low), high: open ? null : most * by + error(most) + LEADS };
@@ -41,14 +49,21 @@ export function windowOf(place: Place, shown: readonly Shown[], meters: readonly
       return low <= 0.02 && open ? null : { low: Math.max(0, low), high: open ? null : most + DIODE_BEYOND + error(most) };
     }
     default: {
-      const pad = BEYOND * (most - least);
-      return { low: least - pad - error(least), high: most + pad + error(most) };
+      // Near nothing what is left over a closed switch differs by more than any share of it.
+      const pad = Math.max(BEYOND * (most - least), VOLTS.has(place.mode) ? LEAST_PAD : 0);
+      // A current that comes in pulses is averaged by each display in its own way.
+      const low = pulsed && place.mode === 'dca' ? PULSED * least : least - pad - error(least);
+      return { low: place.mode === 'acv' ? Math.max(0, low) : low, high: most + pad + error(most) };
     }
   }
 }
+const VOLTS: ReadonlySet<Place['mode']> = new Set<Place['mode']>(['dcv', 'vmin', 'vmax']);
+const LEAST_PAD = 0.03;
+const PULSED = 0.4;
 /** Below this a lower end tells no short from a wire. */
 const LEAST_OHMS = 2;
 const LEADS = 0.6;
+const LEAKAGE = 2e5;
 
 /** Over-range on every board: anything well below the end of the smallest top range is out. */
 const overOnly = (place: Place, meters: readonly MeterProfile[]): Window =>

@@ -46,6 +46,8 @@ export interface SteadyOptions {
   readonly start?: Float64Array | undefined;
   /** Allowed error of the run as a multiple of the usual one. */
   readonly coarse?: number | undefined;
+  /** Steps after which a run is given up. */
+  readonly mostSteps?: number | undefined;
   /** Sets values of the compiled circuit. */
   readonly prepare?: ((system: System) => void) | undefined;
   /** Nets whose frequency is wanted: the run goes on until enough of their periods fit. */
@@ -57,7 +59,7 @@ const SETTLING = { cold: 0.4, warm: 0.3 };
 
 /** Runs a circuit for longer and longer until the averages of two successive stretches agree at every net. */
 export function steadyState(circuit: Circuit, nets: readonly string[], options: SteadyOptions = {}): SteadyState {
-  const { coarse, prepare, periodsOf = [] } = options;
+  const { coarse, mostSteps, prepare, periodsOf = [] } = options;
   const period = commonPeriod(circuit);
   const start = options.start ?? (period === null ? undefined : nearSteady(circuit, period, { coarse, ...(prepare ? { prepare } : {}) }));
   let seconds = options.seconds ?? firstGuess(circuit);
@@ -66,7 +68,7 @@ export function steadyState(circuit: Circuit, nets: readonly string[], options: 
   const settling = start ? SETTLING.warm : SETTLING.cold;
   const half = (1 + settling) / 2;
   for (;;) {
-    const trace = transient(circuit, { stop: seconds, nets: recorded, start, coarse, ...(prepare ? { prepare } : {}) });
+    const trace = transient(circuit, { stop: seconds, nets: recorded, start, coarse, mostSteps, ...(prepare ? { prepare } : {}) });
     const stretch = (from: number, to: number) => wholePeriods(cutAt(trace, from * seconds, to * seconds), circuit);
     const agrees = (floor: number) => (net: string) => {
       const [first, second] = [stretch(settling, half), stretch(half, 1)].map((c) => statisticsOf(c.times, c.volts[net]!)) as [

@@ -27,6 +27,8 @@ export interface TransientOptions {
   readonly start?: Float64Array | undefined;
   /** Allowed error as a multiple of the usual one. */
   readonly coarse?: number | undefined;
+  /** Steps after which the run is given up. */
+  readonly mostSteps?: number | undefined;
   /** Called now and then with 0..1. */
   readonly progress?: (done: number) => void;
 }
@@ -61,8 +63,8 @@ export function transient(circuit: Circuit, options: TransientOptions): Trace {
   return new Run(circuit, options).go();
 }
 
-const tooManySteps = () =>
-  new UnsolvableError(`The course of time needs more than ${MOST_STEPS} steps. Choose a shorter time, or look for an oscillation that is too fast.`);
+const tooManySteps = (most: number) =>
+  new UnsolvableError(`The course of time needs more than ${most} steps. Choose a shorter time, or look for an oscillation that is too fast.`);
 
 class Run {
   private readonly system: System;
@@ -95,7 +97,7 @@ class Run {
   }
 
   go(): Trace {
-    const { stop } = this.options;
+    const { stop, mostSteps = MOST_STEPS } = this.options;
     let x = this.options.start ?? this.begin();
     this.state = this.statesOf(x);
     this.swing.low.set(this.state);
@@ -105,7 +107,7 @@ class Run {
     const breaks = [...new Set([...waves.flatMap((w) => breakTimes(w, stop, MOST_BREAKS)), stop])].sort((a, b) => a - b);
     const longest = Math.min(stop / FEWEST_STEPS, ...waves.map(longestStep));
     // The sources alone may ask for more: said at once rather than after minutes of stepping.
-    if (stop / longest > MOST_STEPS) throw tooManySteps();
+    if (stop / longest > mostSteps) throw tooManySteps(mostSteps);
     const shortest = stop * 1e-12;
     this.bendable = longest * SHORTEST_FOR_BEND;
     let t = 0;
@@ -118,7 +120,7 @@ class Run {
       const gap = breaks[nextBreak]! - t;
       const step = gap <= h * 1.1 ? gap : Math.min(h, gap / 2);
       const tried = fresh ? this.eulerStep(x, t, step) : this.step(x, t, step);
-      if (++steps > MOST_STEPS) throw tooManySteps();
+      if (++steps > mostSteps) throw tooManySteps(mostSteps);
       if (!tried) {
         h = step / 8;
         fresh = true;

@@ -1,6 +1,6 @@
-import { type Bench, type Condition, type Feed, type MeterKind, propose, type Proposal } from '../bringup';
-import { connectionsOf, UnsolvableError } from '../circuit';
-import type { MeasureCheck, Sheet, Stage } from '../kit';
+import { type Bench, type Condition, type Feed, type MeterKind, propose, type Proposal, stageSupply } from '../bringup';
+import { connectionsOf, readDeck, type Source, UnsolvableError } from '../circuit';
+import type { Sheet, Stage } from '../kit';
 import { deckFromConnections, withFeeds } from './fromConnections';
 import { listLadder } from './listLadder';
 import { makeSheet, NOTHING_BESIDE, readDraft } from './newKit';
@@ -46,7 +46,16 @@ export function draftKit(request: DraftRequest): DraftedKit {
   const nets = probes.filter((net) => draft.nets.some((n) => n.toLowerCase() === net.toLowerCase()));
   const base = makeSheet(request.title, { ...draft, circuit: null }, '', [], NOTHING_BESIDE);
   const circuit = draft.circuit && draft.circuit.parts.length > 0 ? draft.circuit : null;
-  if (!circuit) return { sheet: { ...base, stages: withFeedsTyped(listLadder(base), request.feeds) }, proposal: null };
+  const ruled = (feedsDeck: string): Stage[] => {
+    const sources = readDeck(feedsDeck).circuit.parts.filter((p): p is Source => p.kind === 'V');
+    const supplies = request.feeds.flatMap((f) => stageSupply(f, sources) ?? []);
+    return listLadder({ ...base, feeds: request.feeds }).map((s) => (s.kind === 'power' || s.kind === 'load' ? { ...s, supplies } : s));
+  };
+  if (!circuit) {
+    // What is not drawn yet begins with its supplies: stages switch them on by their names.
+    const drawn = request.feeds.length > 0 ? withFeeds('', drawnFeeds(request.feeds)) : '';
+    return { sheet: { ...base, circuit: drawn === '' ? null : { deck: drawn, neighbours: [] }, stages: ruled(drawn) }, proposal: null };
+  }
   const bench: Bench = { ...request, lines: draft.lines, circuit, deck, probes };
   const sheet: Sheet = { ...base, circuit: { deck, neighbours: [] }, testPoints: nets.map((net, i) => ({ id: `TP${i + 1}`, net, where: `net ${net}` })) };
   try {
@@ -54,13 +63,15 @@ export function draftKit(request: DraftRequest): DraftedKit {
     return { sheet: { ...sheet, stages: stagesOf(proposal, bench, sheet.testPoints) }, proposal };
   } catch (error) {
     if (!(error instanceof UnsolvableError)) throw error;
-    return { sheet: { ...sheet, stages: listLadder(base) }, proposal: null };
+    return { sheet: { ...sheet, stages: ruled(deck) }, proposal: null };
   }
 }
 
+const drawnFeeds = (feeds: readonly Feed[]) => feeds.map((f) => ({ net: f.net, back: f.back, winding: f.kind === 'winding', volts: f.volts }));
+
 function deckOf({ list, circuit, feeds }: DraftRequest): string {
   if (circuit === null) return '';
-  const drawn = feeds.map((f) => ({ net: f.net, back: f.back, winding: f.kind === 'winding', volts: f.volts }));
+  const drawn = drawnFeeds(feeds);
   const { lines } = readDraft(list, '');
   if ('connections' in circuit) return deckFromConnections(lines, circuit.connections, drawn);
   if ('deck' in circuit) {
@@ -84,34 +95,3 @@ function deckOf({ list, circuit, feeds }: DraftRequest): string {
     return placeTemplate(deck, text, lines, { filled, absent: new Set(), shared }).deck;
   }, '');
 }
-
-/** A ladder by rules of the trade with the supplies that the builder named: windings are AC, and nothing is set that does not exist. */
-function withFeedsTyped(stages: readonly Stage[], feeds: readonly Feed[]): Stage[] {
-  const winding = feeds.find((f) => f.kind === 'winding');
-  const feed = feeds[0];
-  return stages.map((stage) => ({
-    ...stage,
-    checks: stage.checks.flatMap((check) => {
-      if (check.what !== 'measure' || check.id !== 'v-in' || !feed) return [check];
-      if (!winding) return [{ ...check, window: { low: rounded(feed.volts * 0.85), high: rounded(feed.volts * 1.14) } }];
-      const peak = winding.volts * Math.SQRT2;
-      const behind: MeasureCheck = {
-        ...check,
-        title: `volts behind the rectifier`,
-        window: { low: rounded(peak * 1.05 * 0.94 * 0.9 - 2.2), high: rounded(peak * 1.32 * 1.06 - 1) },
-      };
-      const ac: MeasureCheck = {
-        ...check,
-        id: 'ac-in',
-        mode: 'acv',
-        title: `AC volts of the winding, ${winding.volts} V under its full load`,
-        red: { net: winding.net },
-        black: { net: winding.back },
-        window: { low: rounded(winding.volts * 0.91 - 0.5), high: rounded(winding.volts * 1.42 + 1.5) },
-      };
-      return [ac, behind];
-    }),
-  }));
-}
-
-const rounded = (v: number) => Number(v.toPrecision(4));

@@ -1,3 +1,4 @@
+import type { Feed } from '../bringup';
 import { type Check, type Line, type Need, type ProbePoint, type Stage, socketedChips } from '../kit';
 import { CAUTIONS } from '../power';
 import { functionChecks, soak, type Known, lookStage, measure, observe, slug } from './stageParts';
@@ -14,7 +15,7 @@ const FIXED = 0.04;
  * Stages of a kit of which only the list is known: from its regulators, rails named in its text, polarised parts, need of a
  * supply, LEDs. Windows are typed ones: what the text and the rules of the trade say (common practice, no source).
  */
-export function listLadder({ lines, needs, title, built = false }: Known): Stage[] {
+export function listLadder({ lines, needs, title, feeds = [], built = false }: Known): Stage[] {
   const fitted = lines.filter((l) => !l.notFitted);
   const all = fitted.flatMap((l) => l.refs);
   if (all.length === 0) return [];
@@ -22,8 +23,12 @@ export function listLadder({ lines, needs, title, built = false }: Known): Stage
   const supply = needs.find((n) => n.kind === 'supply' || n.kind === 'battery');
   const input = supply?.volts ?? namedVolts([title, ...needs.map((n) => n.text)].join(' '));
   const regulated = fitted.flatMap(regulatedVolts);
+  const winding = feeds.find((f) => f.kind === 'winding');
   const rails: Check[] = [
-    ...(input === null
+    ...feeds.flatMap((f, k) => (f.kind === 'winding' ? [windingVolts(f, k)] : [])),
+    ...(winding && rectified(fitted) ? [behindRectifier(winding)] : []),
+    ...(winding ? [...zeners(fitted), ...(isSupplyKit(fitted) ? behindZener(fitted) : [])] : []),
+    ...(input === null || winding
       ? []
       : [
           measure('v-in', `supply at the board, ${input} V`, {
@@ -39,7 +44,11 @@ export function listLadder({ lines, needs, title, built = false }: Known): Stage
     ),
   ];
   const cold: Check[] = [
-    measure('r-in', 'supply input, plus to minus', { mode: 'ohms', red: { net: 'supply +' }, black: ground, window: { low: LEAST_OHMS, high: null } }),
+    ...(winding
+      ? []
+      : [measure('r-in', 'supply input, plus to minus', { mode: 'ohms', red: { net: 'supply +' }, black: ground, window: { low: LEAST_OHMS, high: null } })]),
+    ...reservoirs(fitted),
+    ...(winding && rectified(fitted) ? [backwards] : []),
     ...regulated.map(({ ref }) =>
       measure(`r-${slug(ref)}`, `output of ${ref} to ground`, {
         mode: 'ohms',
@@ -110,6 +119,98 @@ export function listLadder({ lines, needs, title, built = false }: Known): Stage
     },
   ];
 }
+
+const isElectrolytic = (l: Line) => l.kind === 'electrolytic' || l.kind === 'tantalum';
+
+/** Across every electrolytic: more than a wire, whatever hangs on it. */
+const reservoirs = (lines: readonly Line[]): Check[] =>
+  lines
+    .filter(isElectrolytic)
+    .flatMap((l) => l.refs)
+    .map((ref) =>
+      measure(`r-${slug(ref)}`, `across ${ref}`, {
+        mode: 'ohms',
+        red: { ref, pin: '1' },
+        black: { ref, pin: '2' },
+        window: { low: ACROSS_RESERVOIR, high: null },
+        note: 'It charges through the meter: wait until the reading holds. A few ohms mean a short or a bridge.',
+      }),
+    );
+const ACROSS_RESERVOIR = 40;
+
+const rectified = (lines: readonly Line[]) =>
+  lines.some((l) => l.kind === 'bridge') || lines.filter((l) => l.kind === 'diode').flatMap((l) => l.refs).length >= 4;
+
+/** AC volts of a winding that hardly carries anything: 10 to 30 % above its print, mains 6 % either way (common practice, no source). */
+export const windingVolts = ({ net, back, volts }: Feed, k: number): Check =>
+  measure(`ac-${k}`, `AC volts of the winding, ${volts} V under its full load`, {
+    mode: 'acv',
+    red: { net },
+    black: { net: back },
+    window: { low: round(0.91 * volts - 0.5), high: round(1.42 * volts + 1.5) },
+  });
+
+/** The peak of the winding less two diodes, on a reservoir. */
+const behindRectifier = ({ volts }: Feed): Check =>
+  measure('v-rectified', 'volts behind the rectifier', {
+    mode: 'dcv',
+    red: { net: 'supply +' },
+    black: ground,
+    window: { low: round(0.9 * Math.SQRT2 * volts - 2.2), high: round(1.4 * Math.SQRT2 * volts - 1) },
+  });
+
+/** A zener that sets a voltage hangs with its plain end on ground, nearly always (common practice, no source). */
+const zeners = (lines: readonly Line[]): Check[] =>
+  lines
+    .filter((l) => l.kind === 'zener' && l.value !== null && l.value > 2)
+    .flatMap((l) =>
+      l.refs.map((ref) =>
+        measure(`z-${slug(ref)}`, `at the stripe of ${ref}, ${l.value!} V`, {
+          mode: 'dcv',
+          red: { ref, pin: '2' },
+          black: ground,
+          window: about(l.value!, 0.11),
+        }),
+      ),
+    );
+
+/** Nothing but what a small supply is made of: rectifier, reservoirs, reference, one transistor or regulator, a LED that shows it is on. */
+const isSupplyKit = (lines: readonly Line[]): boolean =>
+  lines.every((l) => SUPPLY_PARTS.has(l.kind) || l.refs.length === 0) && lines.filter((l) => l.kind === 'npn').flatMap((l) => l.refs).length <= 1;
+const SUPPLY_PARTS: ReadonlySet<Line['kind']> = new Set<Line['kind']>([
+  ...(['resistor', 'capacitor', 'electrolytic', 'diode', 'bridge', 'zener', 'led', 'npn', 'regulator'] as const),
+  ...(['connector', 'heatsink', 'fuse', 'switch', 'board', 'mechanical', 'transformer'] as const),
+]);
+
+/** The one transistor follows the one zener, a junction lower; the LED shows the output (textbook circuit). */
+const behindZener = (lines: readonly Line[]): Check[] => {
+  const zener = lines.filter((l) => l.kind === 'zener');
+  const [first] = zener;
+  const volts = zener.flatMap((l) => l.refs).length === 1 && first ? first.value : null;
+  const follower = volts === null ? [] : lines.filter((l) => l.kind === 'npn').flatMap((l) => l.refs);
+  return [
+    ...follower.map((ref) =>
+      measure(`e-${slug(ref)}`, `emitter of ${ref}, a junction below the zener`, {
+        mode: 'dcv',
+        red: { ref, pin: '3' },
+        black: ground,
+        window: { low: round(volts! * 0.9 - 1), high: round(volts! * 1.1 - 0.4) },
+      }),
+    ),
+    ...lines
+      .filter((l) => l.kind === 'led')
+      .flatMap((l) => l.refs)
+      .map((ref) => measure(`a-${slug(ref)}`, `anode of ${ref}`, { mode: 'dcv', red: { ref, pin: '1' }, black: ground, window: { low: 1.5, high: 3.7 } })),
+  ];
+};
+
+/** Backwards through a bridge: two diodes, or what an electrolytic lets through before them. */
+const backwards = measure('d-in', 'diode test, red on ground, black behind the rectifier', {
+  mode: 'diode',
+  red: ground,
+  black: { net: 'supply +' },
+  window: { low: 0.55, high: 1.5 },
+});
 
 const about = (volts: number, share: number) => ({ low: round(volts - Math.abs(volts) * share), high: round(volts + Math.abs(volts) * share) });
 const round = (v: number) => Number(v.toPrecision(4));

@@ -2,6 +2,7 @@ import { type Bench, type Chosen, type Place, type Proposal, stageSupply } from 
 import { GROUND, type Source } from '../circuit';
 import type { Check, ProbePoint, Stage, StageSupply, TestPoint } from '../kit';
 import { CAUTIONS } from '../power';
+import { windingVolts } from './listLadder';
 import { functionChecks, lookStage, measure, observe, slug } from './stageParts';
 
 /** Faults named beside a check; more are told as a number. */
@@ -46,8 +47,9 @@ export function stagesOf(proposal: Proposal, bench: Bench, testPoints: readonly 
           fits: s.kind === 'fed' ? [...sockets] : [],
           supplies,
           cautions: [CAUTIONS.power],
-          checks: [...(s.kind === 'empty' || sockets.length === 0 ? [cool] : []), ...windingChecks(bench, i), ...base.checks],
+          checks: [...(s.kind === 'empty' || sockets.length === 0 ? [cool] : []), ...windingChecks(bench), ...base.checks],
         };
+      case 'coldTurned':
       case 'turned':
         return { ...base, id: `p-set-${i}`, title: 'Other settings', kind: 'adjust', fits: [], supplies };
     }
@@ -67,7 +69,8 @@ export function stagesOf(proposal: Proposal, bench: Bench, testPoints: readonly 
             checks: [],
           },
         ];
-  const turned = made.filter((s) => s.id.startsWith('p-set-'));
+  const cold = proposal.stages.flatMap((s, i) => (s.kind === 'coldTurned' ? made[i]!.checks : []));
+  const turned = made.filter((s, i) => s.id.startsWith('p-set-') && proposal.stages[i]!.kind === 'turned');
   const merged: Stage[] = turned.length === 0 ? [] : [{ ...turned[0]!, id: 'p-set', checks: turned.flatMap((s) => s.checks) }];
   const use: Stage = { id: 'p-use', title: 'In use', kind: 'load', fits: [], supplies, cautions: [CAUTIONS.hot], checks: functionChecks(lines) };
   return [
@@ -75,7 +78,7 @@ export function stagesOf(proposal: Proposal, bench: Bench, testPoints: readonly 
       lines,
       all.filter((r) => !sockets.includes(r)),
     ),
-    ...made.filter((s) => !s.id.startsWith('p-set-')),
+    ...made.filter((s) => !s.id.startsWith('p-set-')).map((s) => (s.id === 'p-cold' ? { ...s, checks: [...s.checks, ...cold] } : s)),
     ...chips,
     ...merged,
     use,
@@ -89,23 +92,9 @@ const cool = observe(
   'Nothing gets hot, no smell, no sound',
 );
 
-/** AC volts of a winding without load: 10 to 30 % above its print, mains 6 % either way (common practice, no source). */
-function windingChecks({ feeds, modes }: Bench, stage: number): Check[] {
-  if (modes !== null && !modes.includes('acv')) return [];
-  return feeds.flatMap((f, k): Check[] =>
-    f.kind !== 'winding'
-      ? []
-      : [
-          measure(`ac-${stage}-${k}`, `AC volts of the winding, ${f.volts} V under its full load`, {
-            mode: 'acv',
-            red: { net: f.net },
-            black: { net: f.back },
-            window: { low: rounded(f.volts * UNLOADED[0] * 0.97 - 0.5), high: rounded(f.volts * UNLOADED[1] * 1.03 + 1.5) },
-          }),
-        ],
-  );
-}
-const UNLOADED = [0.94, 1.3 * 1.06] as const;
+/** AC volts of the windings, where the meter has the mode. */
+const windingChecks = ({ feeds, modes }: Bench): Check[] =>
+  modes !== null && !modes.includes('acv') ? [] : feeds.flatMap((f, k) => (f.kind === 'winding' ? [windingVolts(f, k)] : []));
 
 function checksOf(chosen: readonly Chosen[], stage: number, testPoints: readonly TestPoint[], supplyName: (k: number) => string | undefined): Check[] {
   const at = (net: string): ProbePoint => {

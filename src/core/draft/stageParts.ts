@@ -1,8 +1,11 @@
+import type { Feed } from '../bringup';
 import { CHIP_KINDS } from '../vocabulary';
 import type { Check, Line, MeasureCheck, ObserveCheck, Owned, Ref, Sheet, Stage } from '../kit';
 
 /** What a ladder is proposed from. */
 export type Known = Pick<Sheet, 'lines' | 'needs' | 'circuit' | 'testPoints' | 'title'> & {
+  /** The supplies that the builder has for it, where they are known by their ends. */
+  readonly feeds?: readonly Feed[];
   /** What the builder owns to feed it with. */
   readonly owned?: readonly Owned[];
   /** It stands there finished, chips and all, and nobody measured anything. */
