@@ -24,13 +24,13 @@ export function behave(chip: Chip, draw: Draw, volts: number): Behaviour {
   switch (chip.family) {
     case 'fixed': {
       const [input, output] = [pin('in'), pin('out')];
-      if (input === undefined || output === undefined) return { powered: idle([1e-3, 2e-2]), cold: cold() };
+      if (input === undefined || output === undefined) return { powered: [...idle([1e-3, 2e-2]), ...anything(chip, draw)], cold: cold() };
       const set = (chip.volts ?? 5) * about(0.045, u('reference'));
       return { powered: [...idle([2.3e-3, 9.5e-3], input), ...pass(n, { input, output, back: gnd, set, drop: evenly([1.3, 2.3], u('drop')) })], cold: cold() };
     }
     case 'adjustable': {
       const [input, output, adjust] = [pin('in'), pin('out'), pin('adj')];
-      if (input === undefined || output === undefined || adjust === undefined) return { powered: [], cold: cold() };
+      if (input === undefined || output === undefined || adjust === undefined) return { powered: anything(chip, draw), cold: cold() };
       return {
         powered: [
           ...pass(n, { input, output, back: adjust, set: evenly([1.195, 1.305], u('reference')), drop: evenly([1.3, 2.6], u('drop')) }),
@@ -50,7 +50,7 @@ export function behave(chip: Chip, draw: Draw, volts: number): Behaviour {
       return { powered: [...idle([0.25e-3 * unitsOf(chip), 2.5e-3 * unitsOf(chip)]), ...units(chip, (k) => comparator(chip, k, draw, gnd))], cold: cold() };
     case 'audio': {
       const [out, byp] = [pin('out'), pin('byp')];
-      if (out === undefined || feed === undefined) return { powered: idle([2e-3, 1e-2]), cold: cold() };
+      if (out === undefined || feed === undefined) return { powered: [...idle([2e-3, 1e-2]), ...anything(chip, draw)], cold: cold() };
       const half = byp ?? n('half');
       const divider = 15e3 * about(0.3, u('divider'));
       const inputs = ['inn', 'inp'].flatMap((p) => (pin(p) === undefined || pin(p) === gnd ? [] : [R(n(`r${p}`), pin(p)!, gnd, 50e3 * about(0.3, u(p)))]));
@@ -69,7 +69,7 @@ export function behave(chip: Chip, draw: Draw, volts: number): Behaviour {
     }
     case 'bridge': {
       const [a, b] = [pin('out1'), pin('out2')];
-      if (a === undefined || b === undefined || feed === undefined) return { powered: idle([1e-2, 6e-2]), cold: cold() };
+      if (a === undefined || b === undefined || feed === undefined) return { powered: [...idle([1e-2, 6e-2]), ...anything(chip, draw)], cold: cold() };
       const shift = 0.5 * volts * evenly([-0.055, 0.055], u('half'));
       const one = (name: string, out: string) => [
         E(n(`e${name}`), [n(name), n(`${name}z`)], [feed, gnd], 0.5),
@@ -85,9 +85,28 @@ export function behave(chip: Chip, draw: Draw, volts: number): Behaviour {
       return { powered: [...idle([1.4e-3, 6e-3]), ...timer(chip, draw, volts)], cold: cold(...timerDivider(chip, draw)) };
     case 'gates':
     case 'unknown':
-      return { powered: idle(chip.family === 'gates' ? [1e-7, 1e-3] : [2e-4, 2e-2]), cold: cold() };
+      return { powered: [...idle(chip.family === 'gates' ? [1e-7, 1e-3] : [2e-4, 2e-2]), ...anything(chip, draw)], cold: cold() };
   }
 }
+
+/**
+ * Pins of which nobody knows what they do are pulled up and down at random: what hangs on them is then expected anywhere, and no check
+ * is made of it.
+ */
+function anything(chip: Chip, draw: Draw): Part[] {
+  const { vs, gnd = GROUND } = chip.pins;
+  if (vs === undefined) return [];
+  const known = new Set([vs, gnd, GROUND]);
+  return chip.order.flatMap((net, i) => {
+    const input = chip.does[i]?.startsWith('in') ?? false;
+    if (known.has(net) || input) return [];
+    return [
+      R(`${chip.ref}.up${i}`, vs, net, inDecades(PULLS, draw(`${chip.ref}:up${i}`))),
+      R(`${chip.ref}.down${i}`, net, gnd, inDecades(PULLS, draw(`${chip.ref}:down${i}`))),
+    ];
+  });
+}
+const PULLS = [100, 1e7] as const;
 
 /**
  * A timer chip: two comparators set and reset a latch, its output pulls up with a follower and down with a switch, and a second switch
@@ -96,7 +115,7 @@ export function behave(chip: Chip, draw: Draw, volts: number): Behaviour {
 function timer(chip: Chip, draw: Draw, volts: number): Part[] {
   const n = (name: string) => `${chip.ref}.${name}`;
   const { vs, out, trig, thr, gnd = GROUND } = chip.pins;
-  if (vs === undefined || out === undefined || trig === undefined || thr === undefined) return [];
+  if (vs === undefined || out === undefined || trig === undefined || thr === undefined) return anything(chip, draw);
   const cv = chip.pins['cv'] ?? n('cv');
   const reset = chip.pins['reset'] ?? vs;
   // A comparator between 0 and 1 V: 100 times the difference, limited.
@@ -129,7 +148,7 @@ function timer(chip: Chip, draw: Draw, volts: number): Part[] {
     E(n('ev'), [n('b0'), gnd], [vs, gnd], 1),
     R(n('rb'), n('b1'), n('b'), 2e3),
     D(n('lb'), gnd, n('b'), LIMIT),
-    V(n('vd'), n('b'), n('bb'), evenly([0.35, 1.35], draw(`${chip.ref}:high`))),
+    V(n('vd'), n('b'), n('bb'), evenly([0.3, 1.6], draw(`${chip.ref}:high`))),
     Q(n('qh'), [vs, n('bb'), n('o')], 'NPN', { BF: 300 }),
     R(n('ro'), n('o'), out, 5),
     R(n('rl'), n('i'), n('bl'), 5e3),

@@ -121,7 +121,8 @@ export function realBoard(bench: Bench): RealBoard {
       // A card without a model behind it is no element of the circuit, but tells its pins.
       const names = [...elements, ref, `X${ref}`].map((n) => n.toLowerCase());
       const card = cards.find((c) => names.includes(c.name.toLowerCase()));
-      const chip = card ? chipOf(line, ref, card) : standIn(line, ref, strays, circuit, feeds);
+      const found = card ? chipOf(line, ref, card) : standIn(line, ref, strays, circuit, feeds);
+      const chip = found && fedChip(found, feeds);
       return chip ? [chipPart(chip, line, feedVolts(bench, chip))] : [];
     }
     const own = elements.flatMap((e) => findPart(circuit, e) ?? []);
@@ -191,6 +192,13 @@ function chipOf(line: Line, ref: string, card: Card): Chip {
   return { ref, family, pins: pinsAt(does, order), order, does, volts: regulatorVolts(line, card.rest) };
 }
 
+/** A chip whose supply pin nobody told hangs on the feed that one of its pins lies on, or draws from the first there is. */
+function fedChip(chip: Chip, feeds: readonly Feed[]): Chip {
+  if (chip.pins['vs'] !== undefined || chip.pins['in'] !== undefined) return chip;
+  const feed = feeds.find((f) => chip.order.includes(f.net)) ?? feeds[0];
+  return feed ? { ...chip, pins: { ...chip.pins, vs: feed.net } } : chip;
+}
+
 /** Nets by what the pins on them do; the first of several pins of one job counts. */
 const pinsAt = (does: readonly (string | null)[], nets: readonly string[]): Record<string, string> =>
   Object.fromEntries(does.flatMap((d, i) => (d === null ? [] : [[d, nets[i]!] as const])).reverse());
@@ -240,15 +248,15 @@ function feedVolts({ feeds }: Bench, chip: Chip): number {
   return chip.family === 'fixed' ? most : at ? at.volts : most;
 }
 
-/** What a supply gives on one board. A winding as its peak, which is what the reservoir behind a rectifier holds. */
-export function feedParts(feed: Feed, k: number, draw: Draw): Part[] {
+/** What a supply gives on one board. A winding as one of its peaks, which is what the reservoir behind a rectifier holds. */
+export function feedParts(feed: Feed, k: number, draw: Draw, sign: 1 | -1 = 1): Part[] {
   const u = (name: string) => draw(`feed${k}:${name}`);
   const wiring = evenly([0.03, 0.5], u('wiring'));
   const inner = `~feed${k}`;
   const [volts, ohms] =
     feed.kind === 'winding'
       ? // Unloaded 10 to 30 % above its print, mains 6 % either way; the sag under the board's own load is taken from its peak.
-        [Math.SQRT2 * feed.volts * evenly([1.08, 1.31], u('unloaded')) * about(0.065, u('mains')) * evenly([0.9, 1], u('sag')), 0.5]
+        [sign * Math.SQRT2 * feed.volts * evenly([1.08, 1.31], u('unloaded')) * about(0.065, u('mains')) * evenly([0.9, 1], u('sag')), 0.5]
       : feed.kind === 'battery'
         ? [feed.volts * evenly([1, 1.125], u('volts')), evenly([0.6, 3], u('ohms'))]
         : [feed.volts * about(feed.kind === 'usb' ? 0.042 : 0.022, u('volts')), 0];

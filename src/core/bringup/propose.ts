@@ -19,7 +19,7 @@ const COLD = 60;
 /** Boards that a moving one is run for: each takes a transient of its own. */
 const RUNS = 30;
 /** Checks that catch a fault before it is looked for on the moving board. */
-const ENOUGH = 2;
+const ENOUGH = 1;
 
 /** One state of controls, switches and sensors, in words and as numbers. */
 interface State {
@@ -67,7 +67,12 @@ export function propose(bench: Bench, progress: Progress = () => undefined): Pro
   const faults = usualFaults(board);
   const runs = new Map<StageScene, ReturnType<typeof readMoving>['run']>();
   const readings = (s: StageScene, change: Change, boards: number | 'middle'): readonly (readonly Shown[])[] => {
-    if (!s.moving) return readScene(bench, board, s.scene, change, boards);
+    if (!s.moving) {
+      const upper = readScene(bench, board, s.scene, change, boards);
+      if (s.scene.cold || !bench.feeds.some((f) => f.kind === 'winding')) return upper;
+      const lower = readScene(bench, board, { ...s.scene, peak: -1 }, change, boards);
+      return upper.flatMap((row, b) => bothPeaks(row, lower[b]!));
+    }
     const found = readMoving(bench, board, s.scene, change, boards, change === UNCHANGED ? null : (runs.get(s) ?? null));
     if (change === UNCHANGED) runs.set(s, found.run);
     return found.rows;
@@ -99,7 +104,11 @@ export function propose(bench: Bench, progress: Progress = () => undefined): Pro
   });
   const harm = new Set(faults.flatMap((f, i) => (f.harm ? [i] : [])));
   const weighed = offers.map((o, i) => ({ stage: o.stage, catches: new Set(faults.flatMap((_, f) => (caught[f]![i] ? [f] : []))) }));
-  const chosen = choose(weighed, harm);
+  // The supply's own volts are read first on any bench, whatever else would tell a short as well.
+  const always = offers.flatMap((o, i) =>
+    o.place.mode === 'dcv' && scenes[o.stage]!.kind !== 'turned' && bench.feeds.some((f) => f.net === o.place.red) ? [i] : [],
+  );
+  const chosen = [...new Set([...choose(weighed, harm), ...always])].sort((a, b) => a - b);
   const stages = scenes.map((s, stage) => ({
     kind: s.kind,
     settings: s.settings,
@@ -113,6 +122,24 @@ export function propose(bench: Bench, progress: Progress = () => undefined): Pro
   const all = new Set(chosen.flatMap((i) => [...weighed[i]!.catches]));
   return { stages, faults, missed: faults.filter((_, f) => !all.has(f)) };
 }
+
+/**
+ * What a reservoir holds of a winding's two peaks, as the least and the most that may be read. Where both give the same it is charged
+ * twice a period; where one gives nothing, once: more ripple. Anything else a resting circuit cannot tell.
+ */
+function bothPeaks(upper: readonly Shown[], lower: readonly Shown[]): [Shown[], Shown[]] {
+  const pairs = upper.map((a, i): [Shown, Shown] => {
+    const b = lower[i]!;
+    if (typeof a !== 'number' || typeof b !== 'number') return [null, null];
+    const [large, small] = Math.abs(a) >= Math.abs(b) ? [a, b] : [b, a];
+    if (Math.abs(large - small) <= SAME_PEAK * Math.abs(large) + 0.05) return [a, b];
+    return Math.abs(small) <= SAME_PEAK * Math.abs(large) ? [large, HALF_WAVE * large] : [null, null];
+  });
+  return [pairs.map((p) => p[0]), pairs.map((p) => p[1])];
+}
+const SAME_PEAK = 0.08;
+/** What the ripple of a reservoir that is charged once a period leaves at least, as usual ones are chosen (common practice, no source). */
+const HALF_WAVE = 0.82;
 
 /** Whether its checks are set one by one, against the usual setting of their stage. */
 const isTurned = (kind: ProposedStage['kind']): boolean => kind === 'turned' || kind === 'coldTurned';
@@ -174,9 +201,9 @@ function scenesOf(bench: Bench, board: RealBoard): StageScene[] {
   ];
 }
 
-/** Whether a board never rests once it is whole: start values of the drawing, or a timer or gate that may oscillate. */
+/** Whether a board never rests once it is whole: start values of the drawing, or a timer that may oscillate. */
 const isMoving = ({ circuit }: Bench, board: RealBoard): boolean =>
-  Object.keys(circuit.initial).length > 0 || board.parts.some((p) => p.chip?.family === 'timer' || p.chip?.family === 'gates');
+  Object.keys(circuit.initial).length > 0 || board.parts.some((p) => p.chip?.family === 'timer');
 
 /** What is set by hand: a control at its ends and its middle, each state of a switch or sensor; the safe end and the usual state first. */
 function statesOf({ conditions }: Bench, board: RealBoard): State[] {

@@ -19,6 +19,8 @@ export interface Scene {
   readonly cold: boolean;
   readonly without: readonly string[];
   readonly places: readonly Place[];
+  /** Which peak windings stand at. */
+  readonly peak?: 1 | -1;
 }
 
 /** One display: a number, or over-range; null where the board could not be solved. */
@@ -46,7 +48,7 @@ export function readScene(bench: Bench, board: RealBoard, scene: Scene, change: 
   const parts = change.parts(board.parts).filter((p) => !scene.without.includes(p.ref));
   const elements = (draw: Draw): Part[] => [
     ...parts.flatMap((p) => p.build(p.nodes, draw, scene.at, scene.cold, 1)),
-    ...(scene.cold ? [] : board.feeds.flatMap((f, k) => feedParts(f, k, draw))),
+    ...(scene.cold ? [] : board.feeds.flatMap((f, k) => feedParts(f, k, draw, scene.peak))),
     ...change.extra,
     ...leaks(board.nets),
   ];
