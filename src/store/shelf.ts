@@ -11,6 +11,7 @@ import {
   openKit,
   patch,
   type OpenResult,
+  type Stage,
   type StandIn,
   put,
   type TypeCard,
@@ -111,10 +112,10 @@ export async function takeIn(doc: KitDocument): Promise<string> {
 }
 
 /** Makes a kit from a pasted list and deck; returns its id. Cards of one's own collection that fit its lines come along. */
-export async function createKit({ title, draft, deck, nets, beside, built }: NewKitParts): Promise<string> {
+export async function createKit({ title, draft, deck, nets, beside, built, stages }: NewKitParts): Promise<string> {
   // The room of lists and its dictionaries are only needed here: the shelf opens without them.
   const { makeSheet } = await import('@/core/draft');
-  const sheet = makeSheet(title, draft, deck, nets, beside, built);
+  const sheet = { ...makeSheet(title, draft, deck, nets, beside, built), stages };
   const own = await listCards().catch((): TypeCard[] => []);
   const fitting = [...new Set(sheet.lines.flatMap((l) => cardFor(l, own) ?? []))].filter((c) => own.includes(c));
   const bare = newKit({ ...sheet, typeCards: fitting }, stampAfter(undefined));
@@ -132,6 +133,8 @@ export interface NewKitParts {
   readonly nets: readonly string[];
   readonly beside: Beside;
   readonly built: boolean;
+  /** The ladder, as a worker proposed it. */
+  readonly stages: readonly Stage[];
 }
 
 /** Cards of one's own collection that lines of a kit use and the kit does not have: they belong into its file. */

@@ -207,7 +207,11 @@ export interface Begun {
   readonly built: boolean;
   readonly nets: readonly string[] | null;
   readonly beside: Beside;
+  /** What each supply of the drawing is, by its name, where the builder said. */
+  readonly feeds: Readonly<Record<string, FeedKind>>;
 }
+/** What a supply can be, other than a winding. */
+export type FeedKind = 'adapter' | 'battery' | 'usb';
 const BEGUN = '~begun';
 export const loadBegun = () => drafts.getItem<Begun>(BEGUN);
 export const saveBegun = (begun: Begun | null) => (begun === null ? drafts.removeItem(BEGUN) : drafts.setItem(BEGUN, begun));

@@ -16,6 +16,8 @@ import {
   documentOf,
   type KitDocument,
   type KitState,
+  type Need,
+  type Owned,
   type ReadingValue,
   type Sheet,
   type Stage,
@@ -78,6 +80,8 @@ interface Shapes {
   readDraft: { inputs: DraftAsked; asked: DraftAsked; result: Draft };
   /** The ladder of stages that a list and a deck would get. */
   draftStages: { inputs: StagesAsked; asked: StagesAsked; result: readonly Stage[] };
+  /** The ladder that would be proposed for a kit as it is now. */
+  kitStages: { inputs: KitStagesAsked; asked: boolean; result: readonly Stage[] };
   /** A deck with its remarks and where it does not meet the list. */
   checkDeck: { inputs: DeckAsked; asked: DeckAsked; result: DeckReading };
   /** A trouble hidden on the simulated bench of a kit. */
@@ -120,6 +124,13 @@ export interface DraftAsked {
 export interface StagesAsked extends DraftAsked {
   readonly nets: readonly string[];
   readonly beside: Beside;
+  readonly built: boolean;
+  /** What it runs from, where the builder said so beside the list. */
+  readonly needs: readonly Need[];
+}
+export interface KitStagesAsked {
+  readonly sheet: Sheet;
+  readonly owned: readonly Owned[];
   readonly built: boolean;
 }
 export interface DeckAsked {
@@ -168,6 +179,13 @@ const boardsOf = ({ sittings, setup, elsewhere }: InvestigationInputs) => ({
 /** Only a kit with a circuit and without any place is laid out. */
 const layoutInputs = weakMapMemoize(({ lines, circuit, placement }: Sheet) => (circuit && placement.length === 0 ? { lines, circuit } : null));
 
+/** A proposal follows from the sheet and from what the builder owns. */
+const kitStages = weakMapMemoize((sheet: Sheet, owned: KitState['owned'], built: boolean): KitStagesAsked => ({
+  sheet,
+  owned: [...owned.values()].flatMap((all) => all.at(-1)?.owned ?? []),
+  built,
+}));
+
 /** What a round is played on: nothing of its log. */
 const bench = weakMapMemoize((sheet: Sheet, settings: KitState['settings']) => ({ sheet, settings }));
 
@@ -209,7 +227,8 @@ export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } =
   course: { ...question, inputs: (_, asked) => asked },
   layout: { lane: 'read', long: true, priority: 1, inputs: ({ sheet }) => layoutInputs(sheet) },
   readDraft: { lane: 'read', long: true, priority: 0, inputs: (_, asked) => asked },
-  draftStages: { lane: 'read', long: true, priority: 0, inputs: (_, asked) => asked },
+  draftStages: { lane: 'ask', long: true, priority: 0, inputs: (_, asked) => asked },
+  kitStages: { lane: 'ask', long: true, priority: 1, inputs: (kit, built) => kitStages(kit.sheet, kit.owned, built) },
   checkDeck: { lane: 'read', long: true, priority: 0, inputs: (_, asked) => asked },
   hideTrouble: { ...practice, inputs: (kit, choice) => withCircuit(kit, () => ({ setup: asListed(setupOf(kit)), choice })) },
   practiceStanding: { lane: 'ask', long: true, priority: 1, inputs: (kit) => (kit.settings.standIn ? documentOf(kit) : null) },

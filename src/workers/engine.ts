@@ -1,7 +1,7 @@
 import { findNet, isRunning, operatingPoint, readDeck, statisticsOf, transient } from '@/core/circuit';
 import { ConsequenceSolver, consequenceText, influences, substitutes } from '@/core/consequence';
 import { type Diagnoser, diagnoserOf, findSuspects, investigate, type Investigation } from '@/core/diagnose';
-import { makeSheet, readDeckAgainst, readDraft } from '@/core/draft';
+import { makeSheet, proposeStages, readDeckAgainst, readDraft, withLooks, withNeeds } from '@/core/draft';
 import { draw, drawableOf } from '@/core/draw';
 import { sortPile } from '@/core/loop';
 import { laidOut } from '@/core/place';
@@ -85,7 +85,12 @@ export const ENGINE: { readonly [N in ComputationName]: (inputs: InputsOf<N>, pr
   },
   layout: laidOut,
   readDraft: ({ list, deck, settled }) => readDraft(list, deck, settled),
-  draftStages: ({ list, deck, settled, nets, beside, built }) => makeSheet('', readDraft(list, deck, settled), deck, nets, beside, built).stages,
+  draftStages: ({ list, deck, settled, nets, beside, built, needs }, progress) => {
+    const draft = withNeeds(readDraft(list, deck, settled), needs);
+    const sheet = makeSheet('', draft, deck, nets, beside, built);
+    return withLooks(proposeStages({ ...sheet, built }, draft.circuit, {}, progress).stages, beside.looks);
+  },
+  kitStages: ({ sheet, owned, built }, progress) => proposeStages({ ...sheet, owned, built }, sheet.circuit ? circuitOf(sheet) : null, {}, progress).stages,
   checkDeck: ({ deck, lines, elements }) => readDeckAgainst(deck, lines, elements),
   hideTrouble: ({ setup, choice }) => hideTrouble(setup, choice),
   practiceStanding: (doc) => practiceStanding(doc),

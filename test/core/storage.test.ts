@@ -133,7 +133,15 @@ test('what stands in the entry field, one’s cards and one’s drawer are kept'
 describe('the shelf', () => {
   test('a demo, a kit of one’s own, and a file end up on it', async () => {
     const shown = await openDemo('frost-sentinel');
-    const own = await makeKit({ title: 'Own', draft: readDraft('ref;value\nR1;10k', ''), deck: '', nets: [], beside: NOTHING_BESIDE, built: false });
+    const own = await makeKit({
+      title: 'Own',
+      draft: readDraft('ref;value\nR1;10k', ''),
+      deck: '',
+      nets: [],
+      beside: NOTHING_BESIDE,
+      built: false,
+      stages: [],
+    });
     const preview = await previewFile(fileOf(kit('from-file')));
     const opened = preview.kind === 'new' ? await takeIn(preview.doc) : '';
     const ids = (await listKits()).map((k) => k.id);
@@ -154,12 +162,13 @@ describe('the shelf', () => {
       nets: [],
       beside: NOTHING_BESIDE,
       built: false,
+      stages: [],
     });
     expect(foldDocument(await stored(own)).sheet.typeCards.map((c) => c.type)).toEqual(['XQ77']);
   });
   test('a kit that is built already has everything fitted', async () => {
     const draft = readDraft('ref;value\nR1,R2;10k', '');
-    const built = await makeKit({ title: 'Dead', draft, deck: '', nets: [], beside: NOTHING_BESIDE, built: true });
+    const built = await makeKit({ title: 'Dead', draft, deck: '', nets: [], beside: NOTHING_BESIDE, built: true, stages: [] });
     expect([...foldDocument(await stored(built)).board.fitted].sort()).toEqual(['R1', 'R2']);
   });
   test('a file of a kit that is here says what it would add before it is united; the other way round it adds nothing', async () => {

@@ -13,6 +13,8 @@ export interface RealPart {
   readonly nodes: readonly string[];
   /** Its elements on one board, with its pins on `nodes` and its value times `factor`; under a meter (`cold`) or fed. */
   readonly build: (nodes: readonly string[], draw: Draw, at: Settings, cold: boolean, factor: number) => readonly Part[];
+  /** Element whose current is seen from outside: a LED's, a relay's; null for all else. */
+  readonly lamp: string | null;
   /** The chip that it is; null for all else. */
   readonly chip: Chip | null;
 }
@@ -150,6 +152,7 @@ function listedPart(line: Line, ref: string, own: readonly Part[], { circuit, de
       ref,
       kind: line.kind,
       nodes: [far(upper), wiper, far(lower)],
+      lamp: null,
       chip: null,
       build: ([a, w, b], draw, at, _cold, factor) => {
         const whole = track * about(SPREAD.trimmer!, draw(`${ref}:value`)) * factor;
@@ -164,6 +167,7 @@ function listedPart(line: Line, ref: string, own: readonly Part[], { circuit, de
     ref,
     kind: line.kind,
     nodes: own.length === 1 ? own[0]!.nodes : nodes,
+    lamp: (line.kind === 'led' || line.kind === 'relay') && own.length === 1 ? own[0]!.name : null,
     chip: null,
     build: (to, draw, at, cold, factor) => {
       const moved = own.length === 1 ? [{ ...own[0]!, nodes: to }] : own.map((p) => ({ ...p, nodes: p.nodes.map((n) => to[nodes.indexOf(n)] ?? n) }));
@@ -232,6 +236,7 @@ function chipPart(chip: Chip, line: Line, volts: number): RealPart {
     ref: chip.ref,
     kind: line.kind,
     nodes: chip.order,
+    lamp: null,
     chip,
     build: (nodes, draw, _at, cold) => {
       const pins = { ...chip.pins, ...pinsAt(chip.does, nodes) };

@@ -27,21 +27,26 @@ interface State {
   readonly at: Settings;
 }
 
-/** A check that was chosen, with its window and what it would catch. */
-export interface Chosen {
+/** A reading that could be made a check: its honest window, what it would catch, and whether it is among those that catch most. */
+export interface Offered {
   readonly place: Place;
   readonly window: Window;
-  /** Share of healthy boards' readings: the middle one. */
-  readonly middle: Shown;
   readonly settings: readonly Setting[];
   readonly catches: readonly UsualFault[];
+  readonly chosen: boolean;
 }
 export interface ProposedStage {
   readonly kind: 'cold' | 'coldTurned' | 'empty' | 'fed' | 'turned';
   readonly settings: readonly Setting[];
-  readonly checks: readonly Chosen[];
+  readonly offers: readonly Offered[];
+  /** It never rests in this state. */
+  readonly moving: boolean;
 }
 export interface Proposal {
+  /** Nets of the drawing: what is inside a model is none. */
+  readonly nets: readonly string[];
+  /** What the drawing alone would tell wrongly: chips by stand-ins, windings as ideal ones, boards that move. */
+  readonly misleading: boolean;
   readonly stages: readonly ProposedStage[];
   readonly faults: readonly UsualFault[];
   /** Faults that no check of the ladder catches. */
@@ -83,8 +88,12 @@ export function propose(bench: Bench, progress: Progress = () => undefined): Pro
     const rows = readings(s, UNCHANGED, s.scene.cold ? COLD : s.moving ? RUNS : FED);
     return s.scene.places.flatMap((place, k) => {
       const shown = rows.map((r) => r[k]!);
-      const window = windowOf(place, shown, meters, { chip: chips.has(place.red === GROUND ? place.black : place.red), pulsed: s.moving && chips.size > 0 });
-      return window && tells(place, window, bench) ? [{ stage, k, place, window, middle: middleOf(shown) }] : [];
+      const window = windowOf(place, shown, meters, {
+        chip: chips.has(place.red === GROUND ? place.black : place.red),
+        pulsed: s.moving && chips.size > 0,
+        moving: s.moving,
+      });
+      return window && tells(place, window, bench) ? [{ stage, k, place, window }] : [];
     });
   });
   progress(0.5);
@@ -104,23 +113,28 @@ export function propose(bench: Bench, progress: Progress = () => undefined): Pro
   });
   const harm = new Set(faults.flatMap((f, i) => (f.harm ? [i] : [])));
   const weighed = offers.map((o, i) => ({ stage: o.stage, catches: new Set(faults.flatMap((_, f) => (caught[f]![i] ? [f] : []))) }));
-  // The supply's own volts are read first on any bench, whatever else would tell a short as well.
-  const always = offers.flatMap((o, i) =>
-    o.place.mode === 'dcv' && scenes[o.stage]!.kind !== 'turned' && bench.feeds.some((f) => f.net === o.place.red) ? [i] : [],
-  );
-  const chosen = [...new Set([...choose(weighed, harm), ...always])].sort((a, b) => a - b);
-  const stages = scenes.map((s, stage) => ({
+  const chosen = new Set(choose(weighed, harm));
+  const stages = scenes.map((s, stage): ProposedStage => ({
     kind: s.kind,
     settings: s.settings,
-    checks: chosen
-      .filter((i) => offers[i]!.stage === stage)
-      .map((i): Chosen => {
-        const { place, window, middle } = offers[i]!;
-        return { place, window, middle, settings: isTurned(s.kind) ? s.state.settings : [], catches: [...weighed[i]!.catches].map((f) => faults[f]!) };
-      }),
+    moving: s.moving,
+    offers: offers.flatMap((o, i): Offered[] =>
+      o.stage !== stage
+        ? []
+        : [
+            {
+              place: o.place,
+              window: o.window,
+              settings: isTurned(s.kind) ? s.state.settings : [],
+              catches: [...weighed[i]!.catches].map((f) => faults[f]!),
+              chosen: chosen.has(i),
+            },
+          ],
+    ),
   }));
-  const all = new Set(chosen.flatMap((i) => [...weighed[i]!.catches]));
-  return { stages, faults, missed: faults.filter((_, f) => !all.has(f)) };
+  const all = new Set([...chosen].flatMap((i) => [...weighed[i]!.catches]));
+  const misleading = board.parts.some((p) => p.chip) || bench.feeds.some((f) => f.kind !== 'dc') || scenes.some((s) => s.moving);
+  return { nets: board.nets, misleading, stages, faults, missed: faults.filter((_, f) => !all.has(f)) };
 }
 
 /**
@@ -143,11 +157,6 @@ const HALF_WAVE = 0.82;
 
 /** Whether its checks are set one by one, against the usual setting of their stage. */
 const isTurned = (kind: ProposedStage['kind']): boolean => kind === 'turned' || kind === 'coldTurned';
-
-const middleOf = (shown: readonly Shown[]): Shown => {
-  const numbers = shown.filter((s): s is number => typeof s === 'number').sort((a, b) => a - b);
-  return numbers.length < shown.length / 2 ? 'over' : (numbers[numbers.length >> 1] ?? null);
-};
 
 /** A window of volts that takes in most of what the supply can give tells nothing. */
 function tells(place: Place, { low, high }: Window, { feeds }: Bench): boolean {
@@ -181,6 +190,7 @@ function scenesOf(bench: Bench, board: RealBoard): StageScene[] {
   ].filter((p) => bench.modes === null || bench.modes.includes(p.mode));
   const [first, ...others] = states;
   const moving = isMoving(bench, board);
+  const lamps = board.parts.flatMap((p): Place[] => (p.lamp === null ? [] : [{ mode: 'sign', red: p.lamp, black: GROUND, ref: p.ref }]));
   // Least and most, as a meter with memory keeps them; AC volts of what moves slowly no meter shows steadily.
   const swings = reach
     .filter((n) => !windings.has(n) && moving && (bench.modes === null || bench.modes.includes('dcv')))
@@ -195,9 +205,9 @@ function scenesOf(bench: Bench, board: RealBoard): StageScene[] {
   return [
     scene('cold', first!, sockets, cold),
     ...others.slice(0, 1).map((s) => scene('coldTurned', s, sockets, cold)),
-    ...(sockets.length > 0 ? [scene('empty', first!, sockets, fed)] : []),
-    scene('fed', first!, [], [...fed, ...swings]),
-    ...others.map((s) => scene('turned', s, [], [...fed, ...swings])),
+    ...(sockets.length > 0 ? [scene('empty', first!, sockets, [...fed, ...lamps])] : []),
+    scene('fed', first!, [], [...fed, ...(moving ? swings : lamps)]),
+    ...others.map((s) => scene('turned', s, [], [...fed, ...(moving ? swings : lamps)])),
   ];
 }
 

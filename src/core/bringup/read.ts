@@ -11,6 +11,8 @@ export interface Place {
   readonly black: string;
   /** Which supply of the bench a current is of. */
   readonly feed?: number;
+  /** Of a sign: the LED or relay that shows it; `red` is its element. */
+  readonly ref?: string;
 }
 
 /** The board in one state: what is set, whether it is fed, which parts are out. */

@@ -9,6 +9,11 @@ export interface Window {
 
 /** Windows go beyond the outermost made-up board by this share of what the boards span; ohms and diode tests, whose ways lie inside chips, further. */
 const BEYOND = 0.18;
+const MOVING_BEYOND = 0.3;
+/** Amperes from which on a LED or relay is seen to work, with doubt on either side (common practice, no source). */
+export const LIT = 3e-4;
+const SURELY_LIT = 5e-4;
+const SURELY_DARK = 5e-5;
 const OHMS_BEYOND = 1.2;
 const THROUGH_CHIP = 5;
 const DIODE_BEYOND = 0.04;
@@ -20,13 +25,15 @@ export interface Surroundings {
   readonly chip: boolean;
   /** A chip drives its supply current in pulses. */
   readonly pulsed: boolean;
+  /** Few boards were run in time. */
+  readonly moving: boolean;
 }
 
 /**
  * The window of one place from what healthy boards show there; null where it would tell nothing: boards that differ too much, or
  * too few that could be solved.
  */
-export function windowOf(place: Place, shown: readonly Shown[], meters: readonly MeterProfile[], { chip, pulsed }: Surroundings): Window | null {
+export function windowOf(place: Place, shown: readonly Shown[], meters: readonly MeterProfile[], { chip, pulsed, moving }: Surroundings): Window | null {
   const known = shown.filter((s) => s !== null);
   if (known.length < 0.8 * shown.length || known.length === 0) return null;
   const numbers = known.filter((s) => s !== 'over');
@@ -48,9 +55,12 @@ export function windowOf(place: Place, shown: readonly Shown[], meters: readonly
       const low = (chip ? Math.min(least - 0.1, 0.42) : least - DIODE_BEYOND) - error(least);
       return low <= 0.02 && open ? null : { low: Math.max(0, low), high: open ? null : most + DIODE_BEYOND + error(most) };
     }
+    case 'sign':
+      // Lit or dark on every board, or nobody is asked.
+      return least >= SURELY_LIT ? { low: LIT, high: null } : most <= SURELY_DARK ? { low: null, high: LIT } : null;
     default: {
       // Near nothing what is left over a closed switch differs by more than any share of it.
-      const pad = Math.max(BEYOND * (most - least), VOLTS.has(place.mode) ? LEAST_PAD : 0);
+      const pad = Math.max((moving ? MOVING_BEYOND : BEYOND) * (most - least), VOLTS.has(place.mode) ? LEAST_PAD : 0);
       // A current that comes in pulses is averaged by each display in its own way.
       const low = pulsed && place.mode === 'dca' ? PULSED * least : least - pad - error(least);
       return { low: place.mode === 'acv' ? Math.max(0, low) : low, high: most + pad + error(most) };

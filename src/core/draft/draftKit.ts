@@ -1,10 +1,10 @@
-import { type Bench, type Condition, type Feed, type MeterKind, propose, type Proposal, stageSupply } from '../bringup';
-import { connectionsOf, readDeck, type Source, UnsolvableError } from '../circuit';
+import { type Condition, type Feed, type MeterKind, type Proposal, stageSupply } from '../bringup';
+import { connectionsOf, readDeck, type Source } from '../circuit';
 import type { Sheet, Stage } from '../kit';
 import { deckFromConnections, withFeeds } from './fromConnections';
 import { listLadder } from './listLadder';
 import { makeSheet, NOTHING_BESIDE, readDraft } from './newKit';
-import { stagesOf } from './readingLadder';
+import { proposeStages } from './proposeStages';
 import { matchRoles, placeTemplate, rolesOf, TEMPLATES, type TemplateValues } from './templates';
 
 /** A circuit as somebody tells it: as a deck, pin by pin, or as templates with the list's parts in their roles. */
@@ -46,25 +46,31 @@ export function draftKit(request: DraftRequest): DraftedKit {
   const nets = probes.filter((net) => draft.nets.some((n) => n.toLowerCase() === net.toLowerCase()));
   const base = makeSheet(request.title, { ...draft, circuit: null }, '', [], NOTHING_BESIDE);
   const circuit = draft.circuit && draft.circuit.parts.length > 0 ? draft.circuit : null;
-  const ruled = (feedsDeck: string): Stage[] => {
-    const sources = readDeck(feedsDeck).circuit.parts.filter((p): p is Source => p.kind === 'V');
-    const supplies = request.feeds.flatMap((f) => stageSupply(f, sources) ?? []);
-    return listLadder({ ...base, feeds: request.feeds }).map((s) => (s.kind === 'power' || s.kind === 'load' ? { ...s, supplies } : s));
-  };
   if (!circuit) {
     // What is not drawn yet begins with its supplies: stages switch them on by their names.
     const drawn = request.feeds.length > 0 ? withFeeds('', drawnFeeds(request.feeds)) : '';
-    return { sheet: { ...base, circuit: drawn === '' ? null : { deck: drawn, neighbours: [] }, stages: ruled(drawn) }, proposal: null };
+    return {
+      sheet: {
+        ...base,
+        circuit: drawn === '' ? null : { deck: drawn, neighbours: [] },
+        stages: withSupplies(listLadder({ ...base, feeds: request.feeds }), drawn, request.feeds),
+      },
+      proposal: null,
+    };
   }
-  const bench: Bench = { ...request, lines: draft.lines, circuit, deck, probes };
   const sheet: Sheet = { ...base, circuit: { deck, neighbours: [] }, testPoints: nets.map((net, i) => ({ id: `TP${i + 1}`, net, where: `net ${net}` })) };
-  try {
-    const proposal = propose(bench);
-    return { sheet: { ...sheet, stages: stagesOf(proposal, bench, sheet.testPoints) }, proposal };
-  } catch (error) {
-    if (!(error instanceof UnsolvableError)) throw error;
-    return { sheet: { ...sheet, stages: ruled(deck) }, proposal: null };
-  }
+  const { stages, proposal } = proposeStages(sheet, circuit, { ...request, probes });
+  return { sheet: { ...sheet, stages: withSupplies(stages, deck, request.feeds) }, proposal };
+}
+
+/** Every stage under power is fed by the supplies that there are. */
+function withSupplies(stages: readonly Stage[], deck: string, feeds: readonly Feed[]): Stage[] {
+  const sources = readDeck(deck).circuit.parts.filter((p): p is Source => p.kind === 'V');
+  const supplies = feeds.flatMap((f) => {
+    const supply = stageSupply(f, sources);
+    return supply ? [supply] : [];
+  });
+  return stages.map((s) => (s.kind === 'look' || s.kind === 'cold' ? s : { ...s, supplies }));
 }
 
 const drawnFeeds = (feeds: readonly Feed[]) => feeds.map((f) => ({ net: f.net, back: f.back, winding: f.kind === 'winding', volts: f.volts }));

@@ -1,6 +1,7 @@
 export { amend, type Amendment, type MovedPad, padMoved } from './amend';
 export { type Draft, readDraft, suggestedNets } from './newKit';
-export { type Beside, type DeckReading, makeSheet, NOTHING_BESIDE, readDeckAgainst } from './newKit';
+export { type Beside, type DeckReading, makeSheet, NOTHING_BESIDE, readDeckAgainst, withLooks, withNeeds } from './newKit';
+export { proposeStages } from './proposeStages';
 export { proposeLadder } from './ladder';
 export { isBuiltLadder } from './stageParts';
 export { acceptDifference, diffLines, type LineDifference } from './listDiff';

@@ -1,5 +1,5 @@
 import { type Circuit, type Diagnostic, GROUND, netsOf, operatingPoint, readDeck } from '../circuit';
-import type { CircuitSheet, Line, Sheet, Stage, TestPoint } from '../kit';
+import type { CircuitSheet, Line, Need, Sheet, Stage, TestPoint } from '../kit';
 import { linesFromCircuit, type PartsList, readList, type Settled } from '../partslist';
 import { checkPlaces, type PlaceFinding } from '../stage';
 import { proposeLadder } from './ladder';
@@ -71,6 +71,10 @@ function usefulNets(circuit: Circuit): string[] {
     .filter((n) => n !== GROUND && !n.includes('.') && !isLoose(n))
     .sort((a, b) => meets(b) - meets(a));
 }
+
+/** The draft with what the builder said it runs from, beside what the list tells. */
+export const withNeeds = (draft: Draft, needs: readonly Need[]): Draft =>
+  needs.length === 0 ? draft : { ...draft, list: { ...draft.list, needs: [...draft.list.needs.filter((n) => needs.every((m) => m.id !== n.id)), ...needs] } };
 
 /** The test points proposed: the busiest nets. */
 export const suggestedNets = (draft: Draft) => draft.nets.slice(0, SUGGESTED_POINTS);

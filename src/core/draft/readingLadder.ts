@@ -1,125 +1,162 @@
-import { type Bench, type Chosen, type Place, type Proposal, stageSupply } from '../bringup';
+import { type Bench, type Offered, type Place, type Proposal, type ProposedStage } from '../bringup';
 import { GROUND, type Source } from '../circuit';
-import type { Check, ProbePoint, Stage, StageSupply, TestPoint } from '../kit';
-import { CAUTIONS } from '../power';
+import type { Check, MeasureCheck, ObserveCheck, ProbePoint, Stage, TestPoint } from '../kit';
+import { hotEnd } from './rails';
 import { windingVolts } from './listLadder';
-import { functionChecks, lookStage, measure, observe, slug } from './stageParts';
+import { measure, slug } from './stageParts';
 
 /** Faults named beside a check; more are told as a number. */
 const MOST_TOLD = 4;
 
-/** The stages of a proposal: look, cold, power without chips, chips, settings, in use (order: common practice, no source). */
-export function stagesOf(proposal: Proposal, bench: Bench, testPoints: readonly TestPoint[]): Stage[] {
-  const { lines, sockets, feeds, circuit } = bench;
-  const all = lines.filter((l) => !l.notFitted).flatMap((l) => l.refs);
-  const sources = circuit.parts.filter((p): p is Source => p.kind === 'V' && !p.name.includes('.'));
-  const supplies = feeds.flatMap((f): StageSupply[] => {
-    const supply = stageSupply(f, sources);
-    return supply ? [supply] : [];
-  });
-  const supplyName = (k: number) => (feeds[k] ? stageSupply(feeds[k], sources)?.source : undefined);
-  const made = proposal.stages.map((s, i): Stage => {
-    const base = { checks: checksOf(s.checks, i, testPoints, supplyName), ...(s.settings.length > 0 ? { settings: [...s.settings] } : {}) };
-    switch (s.kind) {
-      case 'cold':
-        return {
-          ...base,
-          id: 'p-cold',
-          title: 'Cold: ohms and diode tests',
-          kind: 'cold',
-          note: `Power off${sockets.length > 0 ? `, ${sockets.join(', ')} out of the socket` : ''}. Capacitors charge through the meter: wait until the reading holds.`,
-          fits: [],
-          supplies: [],
-          power: 'unplugged',
-          cautions: [CAUTIONS.cold],
-        };
-      case 'empty':
-      case 'fed':
-        return {
-          ...base,
-          id: s.kind === 'empty' || sockets.length === 0 ? 'p-power' : 'p-chips',
-          title: s.kind === 'empty' ? 'First power, sockets empty' : sockets.length > 0 ? 'Chips in' : 'First power, limited',
-          kind: 'power',
-          note:
-            s.kind === 'fed' && sockets.length > 0
-              ? 'Power off and reservoirs discharged before the chips go in; notch to notch.'
-              : 'Use a supply with a current limit, or a weak battery first.',
-          fits: s.kind === 'fed' ? [...sockets] : [],
-          supplies,
-          cautions: [CAUTIONS.power],
-          checks: [...(s.kind === 'empty' || sockets.length === 0 ? [cool] : []), ...windingChecks(bench), ...base.checks],
-        };
-      case 'coldTurned':
-      case 'turned':
-        return { ...base, id: `p-set-${i}`, title: 'Other settings', kind: 'adjust', fits: [], supplies };
-    }
-  });
-  const rest = sockets.filter((ref) => !made.some((s) => s.fits.includes(ref)));
-  const chips: Stage[] =
-    rest.length === 0
-      ? []
-      : [
-          {
-            id: 'p-chips',
-            title: 'Chips in',
-            kind: 'power',
-            note: 'Power off and reservoirs discharged before the chips go in; notch to notch.',
-            fits: rest,
-            supplies,
-            checks: [],
-          },
-        ];
-  const cold = proposal.stages.flatMap((s, i) => (s.kind === 'coldTurned' ? made[i]!.checks : []));
-  const turned = made.filter((s, i) => s.id.startsWith('p-set-') && proposal.stages[i]!.kind === 'turned');
-  const merged: Stage[] = turned.length === 0 ? [] : [{ ...turned[0]!, id: 'p-set', checks: turned.flatMap((s) => s.checks) }];
-  const use: Stage = { id: 'p-use', title: 'In use', kind: 'load', fits: [], supplies, cautions: [CAUTIONS.hot], checks: functionChecks(lines) };
-  return [
-    lookStage(
-      lines,
-      all.filter((r) => !sockets.includes(r)),
-    ),
-    ...made.filter((s) => !s.id.startsWith('p-set-')).map((s) => (s.id === 'p-cold' ? { ...s, checks: [...s.checks, ...cold] } : s)),
-    ...chips,
-    ...merged,
-    use,
-  ].filter((s) => s.checks.length > 0 || s.fits.length > 0);
+/** What the readings of a ladder are put into words with. */
+interface Told {
+  readonly proposal: Proposal;
+  readonly bench: Bench;
+  readonly testPoints: readonly TestPoint[];
 }
 
-const cool = observe(
-  'cool',
-  'nothing gets warm',
-  'Switch on for half a minute. Hold the back of a finger near regulators, chips and resistors',
-  'Nothing gets hot, no smell, no sound',
-);
+/**
+ * A ladder by rules of the trade with honest readings: a check keeps its place where healthy boards tell enough there, with their
+ * limits where the drawing alone would mislead; what catches more faults comes beside it; a place inside a model goes.
+ */
+export function withReadings(stages: readonly Stage[], told: Told): Stage[] {
+  const { proposal, bench } = told;
+  const by = (kind: ProposedStage['kind']) => proposal.stages.filter((s) => s.kind === kind);
+  const first = bench.sockets.length > 0 ? 'empty' : 'fed';
+  const kinds: Readonly<Record<string, readonly ProposedStage['kind'][]>> = {
+    'p-cold': ['cold', 'coldTurned'],
+    'p-power': [first],
+    'p-chips': ['fed'],
+    'p-adjust': ['turned'],
+  };
+  const turned = by('turned').some((s) => s.offers.some((o) => o.chosen));
+  const missing: Stage[] =
+    turned && !stages.some((s) => s.id === 'p-adjust')
+      ? [{ id: 'p-adjust', title: 'Other settings', kind: 'adjust', fits: [], supplies: stages.find((s) => s.supplies.length > 0)?.supplies ?? [], checks: [] }]
+      : [];
+  const load = stages.findIndex((s) => s.kind === 'load');
+  const all = [...stages.slice(0, load < 0 ? stages.length : load), ...missing, ...(load < 0 ? [] : stages.slice(load))];
+  return all
+    .filter((s) => s.id !== 'p-signals')
+    .map((stage): Stage => {
+      const scenes = (kinds[stage.id] ?? []).flatMap(by);
+      if (scenes.length === 0) return { ...stage, checks: stage.checks.filter((c) => c.what !== 'measure' || onBoard(c, told)) };
+      const [scene] = scenes;
+      const settings = scene!.settings.length > 0 ? { settings: [...scene!.settings] } : {};
+      return { ...stage, ...settings, checks: checksOf(stage, scenes, told) };
+    })
+    .filter((s) => s.checks.length > 0 || s.fits.length > 0);
+}
 
-/** AC volts of the windings, where the meter has the mode. */
-const windingChecks = ({ feeds, modes }: Bench): Check[] =>
-  modes !== null && !modes.includes('acv') ? [] : feeds.flatMap((f, k) => (f.kind === 'winding' ? [windingVolts(f, k)] : []));
+function checksOf(stage: Stage, scenes: readonly ProposedStage[], told: Told): Check[] {
+  const offers = scenes.flatMap((s) => s.offers);
+  const used = new Set<Offered>();
+  const kept = stage.checks.flatMap((c): Check[] => {
+    if (c.what === 'observe' && c.sign) return signOf(c, c.sign.ref, offers);
+    if (c.what !== 'measure') return [c];
+    if (c.mode === 'acv') return windingCheck(c, told);
+    // A control's ends are read where they tell something: by the offers of their own.
+    const offer = c.settings ? undefined : offers.find((o) => o.settings.length === 0 && samePlace(o.place, placeOf(c, told)));
+    // A supply's volts are read all the same; any other reading that no fault moves is none.
+    if (!offer || used.has(offer) || (offer.catches.length === 0 && offer.place.mode !== 'dcv' && !scenes.some((s) => s.moving))) return [];
+    used.add(offer);
+    return [withWindow(c, offer, told)];
+  });
+  const more = offers
+    .filter((o) => o.chosen && !used.has(o) && o.place.mode !== 'sign')
+    .map((o) =>
+      withWindow(
+        measure(idOf(o), titleOf(o.place), {
+          mode: modeOf(o.place),
+          ...probesOf(o.place, told),
+          ...(o.settings.length > 0 ? { settings: [...o.settings] } : {}),
+        }),
+        o,
+        told,
+      ),
+    );
+  const observed = kept.filter((c) => c.what !== 'measure');
+  const measured = kept.filter((c) => c.what === 'measure');
+  return [
+    ...measured.filter((c) => c.what === 'measure' && c.mode === 'dca'),
+    ...observed.filter((c) => c.id === 'cool'),
+    ...measured.filter((c) => c.what !== 'measure' || c.mode !== 'dca'),
+    ...more,
+    ...observed.filter((c) => c.id !== 'cool'),
+  ];
+}
 
-function checksOf(chosen: readonly Chosen[], stage: number, testPoints: readonly TestPoint[], supplyName: (k: number) => string | undefined): Check[] {
+/** AC volts of a winding, with what it gives without load; AC volts elsewhere are left to boards that move. */
+function windingCheck(c: MeasureCheck, { bench, ...told }: Told): Check[] {
+  const place = placeOf(c, { bench, ...told });
+  const feed = bench.feeds.find((f) => f.kind === 'winding' && place !== null && [place.red, place.black].every((n) => same(n, f.net) || same(n, f.back)));
+  if (!feed || (bench.modes !== null && !bench.modes.includes('acv'))) return [];
+  const typed = windingVolts(feed, 0);
+  return typed.what === 'measure' && typed.window ? [{ ...c, window: typed.window }] : [c];
+}
+
+/** A LED that every healthy board has lit, or dark; none where boards differ, or where nobody computed it. */
+function signOf(c: ObserveCheck, ref: string, offers: readonly Offered[]): Check[] {
+  const offer = offers.find((o) => o.place.mode === 'sign' && o.settings.length === 0 && o.place.ref === ref);
+  if (!offer) return [];
+  const dark = offer.window.low === null;
+  const amperes = (dark ? -1 : 1) * (offer.window.low ?? offer.window.high ?? 0);
+  return [{ ...c, ...(dark ? { title: `${ref} dark`, expect: `${ref} is dark` } : {}), sign: { ref, amperes } }];
+}
+
+function withWindow(check: MeasureCheck, { window, catches }: Offered, { proposal }: Told): MeasureCheck {
+  const names = catches.slice(0, MOST_TOLD).map((f) => f.text);
+  const rest = catches.length - names.length;
+  const note = names.length === 0 ? undefined : `Tells ${names.join(', ')}${rest > 0 ? ` and ${rest} more` : ''}.`;
+  const limits = { low: window.low === null ? null : rounded(window.low), high: window.high === null ? null : rounded(window.high) };
+  return { ...check, ...(proposal.misleading ? { window: limits } : {}), ...(check.note !== undefined || note === undefined ? {} : { note }) };
+}
+
+/** Where a check is read, by its nets; null where one is not on the board. */
+function placeOf(c: MeasureCheck, { bench, testPoints }: Told): Pick<Place, 'mode' | 'red' | 'black'> | null {
+  const net = (p: ProbePoint | undefined): string | null => {
+    if (!p) return null;
+    if ('net' in p) return p.net;
+    return 'testPoint' in p ? (testPoints.find((t) => t.id === p.testPoint)?.net ?? null) : null;
+  };
+  const [red, black] = [net(c.red), net(c.black)];
+  if (red === null || black === null) return null;
+  if (c.mode === 'dca') {
+    const source = bench.circuit.parts.find((p): p is Source => p.kind === 'V' && p.name === c.source);
+    return source ? { mode: 'dca', red: hotEnd(source), black: GROUND } : null;
+  }
+  return { mode: c.mode as Place['mode'], red, black };
+}
+
+const samePlace = (a: Place, b: Pick<Place, 'mode' | 'red' | 'black'> | null): boolean =>
+  b !== null && a.mode === b.mode && same(a.red, b.red) && (a.mode === 'dca' || same(a.black, b.black));
+const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
+
+/** Whether both probes go to nets of the drawing. */
+function onBoard(c: MeasureCheck, told: Told): boolean {
+  const place = placeOf(c, told);
+  const known = (net: string) => net === GROUND || told.proposal.nets.some((n) => same(n, net));
+  return place === null || (known(place.red) && known(place.black));
+}
+
+function probesOf(place: Place, { bench, testPoints }: Told): Pick<MeasureCheck, 'red' | 'black' | 'source'> {
   const at = (net: string): ProbePoint => {
-    const point = testPoints.find((t) => t.net.toLowerCase() === net.toLowerCase());
+    const point = testPoints.find((t) => same(t.net, net));
     return net !== GROUND && point ? { testPoint: point.id } : { net };
   };
-  return chosen.map(({ place, window, settings, catches }) => {
-    const set = settings.length > 0 ? { settings: [...settings] } : {};
-    const told = catches.slice(0, MOST_TOLD).map((f) => f.text);
-    const note = `Tells ${told.join(', ')}${catches.length > told.length ? ` and ${catches.length - told.length} more` : ''}.`;
-    const source = place.mode === 'dca' ? supplyName(place.feed ?? 0) : undefined;
-    return measure(
-      `c${stage}-${place.mode}-${slug(place.red === GROUND ? `0-${place.black}` : place.red)}${settings.length > 0 ? `-${slug(settings.map((s) => s.text).join(' '))}` : ''}`,
-      titleOf(place),
-      {
-        mode: place.mode === 'sign' ? 'dca' : place.mode,
-        red: at(place.red),
-        black: at(place.black),
-        ...(source === undefined ? {} : { source }),
-        window: { low: window.low === null ? null : rounded(window.low), high: window.high === null ? null : rounded(window.high) },
-        note,
-        ...set,
-      },
-    );
-  });
+  const feed = place.mode === 'dca' ? bench.feeds[place.feed ?? 0] : undefined;
+  const source = feed && bench.circuit.parts.find((p): p is Source => p.kind === 'V' && same(hotEnd(p), feed.net));
+  return { red: at(place.red), black: at(place.black), ...(source ? { source: source.name } : {}) };
+}
+
+const modeOf = ({ mode }: Place): MeasureCheck['mode'] => (mode === 'sign' ? 'dca' : mode);
+
+/** Ids are the same each time, so that edits can be told from proposals. */
+function idOf({ place: { mode, red, black }, settings }: Offered): string {
+  const where = red === GROUND ? `${slug(black)}-back` : slug(red);
+  const set = settings.length > 0 ? `-${slug(settings.map((s) => s.text).join(' '))}` : '';
+  const letter = { dcv: 'v', ohms: 'r', diode: 'd', dca: 'current', acv: 'ac', vmin: 'least', vmax: 'most', sign: 'lit' }[mode];
+  return `${letter}-${where}${black !== GROUND && red !== GROUND ? `-${slug(black)}` : ''}${set}`;
 }
 
 function titleOf({ mode, red, black }: Place): string {
@@ -131,6 +168,10 @@ function titleOf({ mode, red, black }: Place): string {
       return `diode test, ${to}`;
     case 'ohms':
       return to;
+    case 'vmin':
+      return `least volts at ${red}`;
+    case 'vmax':
+      return `most volts at ${red}`;
     default:
       return red;
   }

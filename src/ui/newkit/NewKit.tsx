@@ -95,9 +95,20 @@ export function NewKit() {
           Next
         </Button>
         <span className="soft">Alt → and Alt ← go through the steps; each can be left empty.</span>
-        <Button size="large" type={at === STEPS.length - 1 ? 'primary' : 'default'} className={styles.push ?? ''} onClick={kit.make}>
-          Make the kit
+        <Button
+          size="large"
+          type={at === STEPS.length - 1 ? 'primary' : 'default'}
+          className={styles.push ?? ''}
+          loading={kit.making !== null}
+          onClick={kit.make}
+        >
+          {kit.making === null ? 'Make the kit' : `Making the kit: ${Math.round(100 * kit.making)} %`}
         </Button>
+        {kit.making !== null && (
+          <Button size="large" onClick={kit.stopMaking}>
+            Stop
+          </Button>
+        )}
         <Button
           size="large"
           onClick={() => {

@@ -1,4 +1,6 @@
+import { Radio } from 'antd';
 import { suppliesIn, type WalkSupply, withSupply, withSupplyVolts } from '@/core/draft';
+import type { FeedKind } from '@/store/storage';
 import { readQuantity, required } from '../form/rules';
 import { InlineForm } from '../form/InlineForm';
 import { QuantityItem, TextItem } from '../form/Items';
@@ -30,7 +32,10 @@ export function PowerStep({ kit }: { kit: Kit }) {
       )}
       {begun.deck.trim() === '' && <p>Without a circuit nothing more is needed: the stages ask for the rails that the list names.</p>}
       {supplies.map((s) => (
-        <SupplyForm key={s.ref} supply={s} kit={kit} />
+        <div key={s.ref}>
+          <SupplyForm supply={s} kit={kit} />
+          {s.kind === 'dc' && <FeedKindChoice supply={s} kit={kit} />}
+        </div>
       ))}
       {begun.deck.trim() !== '' && supplies.length === 0 && <NewSupply kit={kit} />}
     </>
@@ -57,6 +62,28 @@ function SupplyForm({ supply, kit }: { supply: WalkSupply; kit: Kit }) {
         rules={[required('How many volts?')]}
       />
     </InlineForm>
+  );
+}
+
+const FEED_KINDS: readonly { readonly value: FeedKind; readonly label: string }[] = [
+  { value: 'adapter', label: 'Bench supply or adapter' },
+  { value: 'battery', label: 'Battery' },
+  { value: 'usb', label: 'USB' },
+];
+
+/** A new battery gives up to an eighth more than it says, an adapter its volts: the limits follow from what it is. */
+function FeedKindChoice({ supply, kit }: { supply: WalkSupply; kit: Kit }) {
+  const { feeds } = kit.begun;
+  return (
+    <Radio.Group
+      aria-label={`What ${supply.ref} is`}
+      optionType="button"
+      options={[...FEED_KINDS]}
+      value={feeds[supply.ref] ?? 'adapter'}
+      onChange={(e) => {
+        kit.set({ feeds: { ...feeds, [supply.ref]: e.target.value as FeedKind } });
+      }}
+    />
   );
 }
 

@@ -2,13 +2,14 @@ import { useMemo } from 'react';
 import { useAnswer } from '../results/useResult';
 import { Nothing } from '../drawn/Nothing';
 import styles from './NewKit.module.css';
-import type { useNewKit } from './useNewKit';
+import { needsOf, type useNewKit } from './useNewKit';
 
 /** The ladder of stages that the kit would get. */
 export function StagesStep({ kit }: { kit: ReturnType<typeof useNewKit> }) {
   const { asked, nets, begun } = kit;
-  const inputs = useMemo(() => ({ ...asked, nets, beside: begun.beside, built: begun.built }), [asked, nets, begun.beside, begun.built]);
-  const { value, state } = useAnswer('draftStages', inputs);
+  const { beside, built, feeds } = begun;
+  const inputs = useMemo(() => ({ ...asked, nets, beside, built, needs: needsOf(asked.deck, feeds) }), [asked, nets, beside, built, feeds]);
+  const { value, state, progress } = useAnswer('draftStages', inputs);
   const stages = value ?? [];
   return (
     <>
@@ -16,7 +17,7 @@ export function StagesStep({ kit }: { kit: ReturnType<typeof useNewKit> }) {
         In this order the board is brought to life: each stage is passed before the next. All of it can be changed later on the Sheet.
       </p>
       {stages.length === 0 ? (
-        <Nothing say={state === 'working' ? 'Working out the stages…' : 'No stages yet: they come from the list and the circuit.'} />
+        <Nothing say={state === 'working' ? workingWords(progress) : 'No stages yet: they come from the list and the circuit.'} />
       ) : (
         <ol className={styles.stages} aria-label="Proposed stages">
           {stages.map((s) => (
@@ -37,3 +38,5 @@ export function StagesStep({ kit }: { kit: ReturnType<typeof useNewKit> }) {
     </>
   );
 }
+
+const workingWords = (done: number) => `Reading simulated healthy and faulty boards: ${Math.round(100 * done)} %`;

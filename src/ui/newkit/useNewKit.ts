@@ -1,8 +1,9 @@
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
-import { type Beside, type Draft, NOTHING_BESIDE, suggestedNets } from '@/core/draft';
+import { type Beside, type Draft, NOTHING_BESIDE, suggestedNets, suppliesIn, withNeeds } from '@/core/draft';
+import type { Need } from '@/core/kit';
 import type { Columns, Correction, Settled } from '@/core/partslist';
 import { readListFile } from '@/store/listText';
-import { askFree } from '@/store/results';
+import { askFree, Cancelled, stopAsking } from '@/store/results';
 import { createKit } from '@/store/shelf';
 import { type Begun, loadBegun, saveBegun } from '@/store/storage';
 import { useAnswer } from '../results/useResult';
@@ -21,7 +22,18 @@ const NOTHING_READ: Draft = {
 };
 
 const NOTHING_SAID: Settled = {};
-const NOTHING_BEGUN: Begun = { title: '', list: '', settled: NOTHING_SAID, deck: '', way: 'none', step: 0, built: false, nets: null, beside: NOTHING_BESIDE };
+const NOTHING_BEGUN: Begun = {
+  title: '',
+  list: '',
+  settled: NOTHING_SAID,
+  deck: '',
+  way: 'none',
+  step: 0,
+  built: false,
+  nets: null,
+  beside: NOTHING_BESIDE,
+  feeds: {},
+};
 
 /** What has been given so far, how it was understood, and the kit that comes of it. All of it outlives a reload. */
 export function useNewKit(open: (id: string, built: boolean) => void) {
@@ -29,6 +41,8 @@ export function useNewKit(open: (id: string, built: boolean) => void) {
   const { title, list, settled, deck, nets: chosen, beside } = begun;
   const [message, setMessage] = useState<string | null>(null);
   const [note, setNote] = useState('');
+  /** How much of the ladder is worked out while the kit is made, 0..1; null when none is. */
+  const [making, setMaking] = useState<number | null>(null);
   const slowList = useDeferredValue(list);
   const slowDeck = useDeferredValue(deck);
   const asked = useMemo(() => ({ list: slowList, deck: slowDeck, settled }), [slowList, slowDeck, settled]);
@@ -84,27 +98,60 @@ export function useNewKit(open: (id: string, built: boolean) => void) {
       setNote('');
       setMessage(null);
     },
+    making,
+    stopMaking: () => {
+      stopAsking('draftStages');
+    },
     make: () => {
+      if (making !== null) return;
+      setMaking(0);
       askFree('readDraft', { list, deck, settled })
-        .then((read) => {
-          const blocked = problemOf(read, list, deck);
+        .then(async (found) => {
+          const blocked = problemOf(found, list, deck);
           if (blocked !== null) throw new Error(blocked);
-          const reach = chosen ?? suggestedNets(read);
+          const reach = chosen ?? suggestedNets(found);
+          const nets = found.nets.filter((n) => reach.includes(n));
+          const needs = needsOf(deck, begun.feeds);
+          const read = withNeeds(found, needs);
+          const stages = await askFree('draftStages', { list, deck, settled, nets, beside, built: begun.built, needs }, setMaking);
           return createKit({
             title: title.trim() || read.list.title?.slice(0, MOST_TITLE) || read.circuit?.title || 'My kit',
             draft: read,
             deck,
-            nets: read.nets.filter((n) => reach.includes(n)),
+            nets,
             beside,
             built: begun.built,
+            stages,
           });
         })
-        .then((id) => {
-          forget();
-          open(id, begun.built);
-        }, say);
+        .then(
+          (id) => {
+            forget();
+            open(id, begun.built);
+          },
+          (e: unknown) => {
+            setMaking(null);
+            if (!(e instanceof Cancelled)) say(e);
+          },
+        );
     },
   };
+}
+
+/** What a supply is, as a need of the kit: limits follow from it. */
+export function needsOf(deck: string, feeds: Begun['feeds']): Need[] {
+  return suppliesIn(deck).flatMap((s): Need[] => {
+    const kind = feeds[s.ref];
+    if (kind === undefined || kind === 'adapter' || s.kind === 'winding') return [];
+    return [
+      {
+        id: `feed-${s.ref.toLowerCase()}`,
+        kind: kind === 'battery' ? 'battery' : 'supply',
+        text: kind === 'battery' ? `${s.volts} V battery` : `USB, ${s.volts} V`,
+        volts: s.volts,
+      },
+    ];
+  });
 }
 
 /** The kit that is being made, kept as it grows and found again after a reload. */

@@ -1,9 +1,9 @@
 import { Button, Flex } from 'antd';
 import { useMemo, useState } from 'react';
-import { acceptStage, diffStages, isBuiltLadder, proposeLadder, type StageDifference } from '@/core/draft';
-import { readDeck } from '@/core/circuit';
+import { acceptStage, diffStages, isBuiltLadder, type StageDifference } from '@/core/draft';
 import type { KitState, Stage } from '@/core/kit';
 import { useBench } from '@/store/bench';
+import { useResult } from '../results/useResult';
 import zones from '../shell/zones.module.css';
 import styles from './records/Records.module.css';
 
@@ -11,7 +11,8 @@ import styles from './records/Records.module.css';
 export function LadderProposals({ kit }: { kit: KitState }) {
   const append = useBench((s) => s.append);
   const [shown, setShown] = useState(false);
-  const proposed = useMemo(() => (shown || kit.sheet.stages.length === 0 ? proposedFor(kit) : []), [kit, shown]);
+  const { value, state, progress } = useResult('kitStages', kit, isBuiltLadder(kit.sheet.stages), shown || kit.sheet.stages.length === 0);
+  const proposed = value ?? NONE_YET;
   const differences = useMemo(() => diffStages(kit, proposed), [kit, proposed]);
   const take = (d: StageDifference) => {
     void append((k) => acceptStage(k, d, proposed));
@@ -43,7 +44,8 @@ export function LadderProposals({ kit }: { kit: KitState }) {
           </Button>
         )}
       </div>
-      {proposed.length === 0 && <p className="soft">Nothing can be proposed yet: add the lines of the parts list first.</p>}
+      {state === 'working' && <p className="soft">Reading simulated healthy and faulty boards: {Math.round(100 * progress)} %</p>}
+      {state === 'fresh' && proposed.length === 0 && <p className="soft">Nothing can be proposed yet: add the lines of the parts list first.</p>}
       <ul className={styles.list}>
         {differences.map((d, i) => (
           <li key={i} className={styles.item}>
@@ -76,11 +78,7 @@ export function LadderProposals({ kit }: { kit: KitState }) {
   );
 }
 
-function proposedFor(kit: KitState): Stage[] {
-  const { sheet } = kit;
-  const owned = [...kit.owned.values()].flatMap((all) => all.at(-1)?.owned ?? []);
-  return proposeLadder({ ...sheet, owned, built: isBuiltLadder(sheet.stages) }, sheet.circuit ? readDeck(sheet.circuit.deck).circuit : null);
-}
+const NONE_YET: readonly Stage[] = [];
 
 const FIELD_WORDS = {
   title: 'title',
