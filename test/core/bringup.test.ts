@@ -1,5 +1,6 @@
 /** Ladders by simulated boards: what healthy boards show, what faults do to it, and that nothing of a model's inside is a place. */
 import fc from 'fast-check';
+import { draft } from '../../scripts/zesty/draft';
 import { draftKit, type DraftRequest } from '@/core/draft';
 import { entryProblem, type MeasureCheck, newKit, type Sheet } from '@/core/kit';
 
@@ -66,7 +67,7 @@ describe('a five volt supply told pin by pin', () => {
   test('no check stands on a net that the board does not have, and each says what it tells', () => {
     const nets = new Set(['0', 'vin', 'a', 'v5', 'l']);
     const points = new Map(sheet.testPoints.map((t) => [t.id, t.net]));
-    const net = (p: MeasureCheck['red']) => (p && 'net' in p ? p.net : p && 'testPoint' in p ? points.get(p.testPoint) : null);
+    const net = (p: MeasureCheck['red']) => ('net' in p ? p.net : 'testPoint' in p ? points.get(p.testPoint) : null);
     for (const c of checksOf(sheet)) {
       expect([c.id, nets.has(net(c.red) ?? '?')]).toEqual([c.id, true]);
       expect([c.id, c.note]).toEqual([c.id, expect.stringContaining('.')]);
@@ -176,4 +177,23 @@ test('rubbish is answered: no list, no supply, an unknown template', () => {
   expect(draftKit(ask({})).sheet.stages).toEqual([]);
   expect(draftKit(ask({ list: 'garbage', circuit: { deck: 'x\nV1 a 0 5\n' } })).proposal).toBeNull();
   expect(() => draftKit(ask({ list: 'R1 1k', circuit: { templates: [{ template: 'no-such', parts: {}, figures: {} }] } }))).toThrow('no-such');
+});
+
+test('the command line answers limits and settings of every stage, and names what is wrong with a request', () => {
+  const asked = {
+    id: 'x',
+    list: '1 x Potentiometer 10k (P1)\n1 x Resistor 1k (R1)',
+    circuit: { connections: { 'P1.1': 'vcc', 'P1.2': 'w', 'P1.3': '0', 'R1.1': 'w', 'R1.2': '0' } },
+    supplies: [{ net: 'vcc', back: '0', kind: 'dc', volts: 9 }],
+    probes: ['vcc', 'w'],
+    meter: { kind: 'handheld', modes: ['dcv', 'dca', 'ohms'] },
+  };
+  const answer = draft(asked) as { windows: { check: string; low: number | null; high: number | null }[]; setup: { set: { ref: string; value: number }[] }[] };
+  // A control stands at its safe end until a check sets it otherwise: there its wiper is at ground.
+  expect(answer.setup.some((s) => s.set.some((x) => x.ref === 'P1' && x.value === 0))).toBe(true);
+  // Turned up, by whichever of its settings, the wiper carries volts (potential divider).
+  const turned = answer.windows.filter((w) => w.check.startsWith('v-w-'));
+  expect(turned.map((w) => w.low! > 0.5)).toContain(true);
+  expect(() => draft({ ...asked, supplies: [{ net: 'vcc', back: '0', kind: 'solar', volts: 9 }] })).toThrow('"kind" must be "dc"');
+  expect(() => draft({ ...asked, circuit: { drawing: 1 } })).toThrow('deck, connections or templates');
 });

@@ -83,10 +83,19 @@ export function behave(chip: Chip, draw: Draw, volts: number): Behaviour {
     }
     case 'timer':
       return { powered: [...idle([1.4e-3, 6e-3]), ...timer(chip, draw, volts)], cold: cold(...timerDivider(chip, draw)) };
-    case 'gates':
     case 'unknown':
-      return { powered: [...idle(chip.family === 'gates' ? [1e-7, 1e-3] : [2e-4, 2e-2]), ...anything(chip, draw)], cold: cold() };
+      if (chip.inside.length > 0) return { powered: asDrawn(chip, draw), cold: cold() };
+      return { powered: [...idle([2e-4, 2e-2]), ...anything(chip, draw)], cold: cold() };
+    case 'gates':
+      return { powered: [...idle([1e-7, 1e-3]), ...anything(chip, draw)], cold: cold() };
   }
+}
+
+/** What the builder's deck says it does, but with the idle current of any make: ohms across its supply are no data of a chip. */
+function asDrawn(chip: Chip, draw: Draw): Part[] {
+  const ends = new Set([chip.pins['vs'], chip.pins['gnd'] ?? GROUND, GROUND]);
+  const by = inDecades([0.4, 2.5], draw(`${chip.ref}:idle`));
+  return chip.inside.map((p) => (p.kind === 'R' && p.nodes.every((n) => ends.has(n)) ? { ...p, value: p.value * by } : p));
 }
 
 /**

@@ -1,4 +1,4 @@
-import { type Circuit, connectionsOf, findPart, GROUND, type Part, type Semiconductor, type Source, VT } from '../circuit';
+import { type Circuit, connectionsOf, findPart, GROUND, ownerOf, type Part, type Semiconductor, type Source, VT } from '../circuit';
 import type { Line, LineKind } from '../kit';
 import { controlOf, elementsOf } from '../stage';
 import { behave } from './behaviour';
@@ -123,7 +123,7 @@ export function realBoard(bench: Bench): RealBoard {
       // A card without a model behind it is no element of the circuit, but tells its pins.
       const names = [...elements, ref, `X${ref}`].map((n) => n.toLowerCase());
       const card = cards.find((c) => names.includes(c.name.toLowerCase()));
-      const found = card ? chipOf(line, ref, card) : standIn(line, ref, strays, circuit, feeds);
+      const found = card ? chipOf(line, ref, card, circuit) : standIn(line, ref, strays, circuit, feeds);
       const chip = found && fedChip(found, feeds);
       return chip ? [chipPart(chip, line, feedVolts(bench, chip))] : [];
     }
@@ -185,7 +185,7 @@ const scaled = (p: Part, by: number): Part => (by !== 1 && (p.kind === 'R' || p.
 
 type Card = ReturnType<typeof connectionsOf>[number];
 
-function chipOf(line: Line, ref: string, card: Card): Chip {
+function chipOf(line: Line, ref: string, card: Card, circuit: Circuit): Chip {
   const named = card.pins.map((p) => (/^p?\d+$/i.test(p.pin) ? null : pinFunction(p.pin)));
   const byName = Object.fromEntries(card.pins.flatMap((p, i) => (named[i] ? [[named[i], p.net] as const] : [])));
   const family = familyOf(line, byName, card.rest);
@@ -193,7 +193,8 @@ function chipOf(line: Line, ref: string, card: Card): Chip {
   const byNumber = card.pins.map((p, i) => numbers[(/^p?\d+$/i.test(p.pin) ? Number(p.pin.replace(/p/i, '')) : i + 1) - 1] ?? null);
   const does = named.filter((n) => n !== null).length >= 2 ? named : byNumber;
   const order = card.pins.map((p) => p.net);
-  return { ref, family, pins: pinsAt(does, order), order, does, volts: regulatorVolts(line, card.rest) };
+  const inside = circuit.parts.filter((p) => p.name.includes('.') && ownerOf(p.name).toLowerCase() === card.name.toLowerCase());
+  return { ref, family, pins: pinsAt(does, order), order, does, inside, volts: regulatorVolts(line, card.rest) };
 }
 
 /** A chip whose supply pin nobody told hangs on the feed that one of its pins lies on, or draws from the first there is. */
@@ -228,7 +229,7 @@ function standIn(line: Line, ref: string, strays: readonly Card[], circuit: Circ
   }
   const numbers = numberedPins(family, line, 8);
   const order = numbers.length > 0 ? numbers.map((f, i) => (f && pins[f]) ?? `${ref}~nc${i}`) : [...own];
-  return { ref, family, pins, order, does: numbers.length > 0 ? numbers : order.map(() => null), volts: null };
+  return { ref, family, pins, order, does: numbers.length > 0 ? numbers : order.map(() => null), inside: [], volts: null };
 }
 
 function chipPart(chip: Chip, line: Line, volts: number): RealPart {
@@ -240,7 +241,8 @@ function chipPart(chip: Chip, line: Line, volts: number): RealPart {
     chip,
     build: (nodes, draw, _at, cold) => {
       const pins = { ...chip.pins, ...pinsAt(chip.does, nodes) };
-      const own = behave({ ...chip, pins, order: nodes }, draw, volts);
+      const inside = chip.inside.map((p) => ({ ...p, nodes: p.nodes.map((n, i) => nodes[p.ports?.[i] ?? -1] ?? n) }));
+      const own = behave({ ...chip, pins, order: nodes, inside }, draw, volts);
       return cold ? own.cold : own.powered;
     },
   };

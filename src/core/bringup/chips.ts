@@ -1,3 +1,4 @@
+import type { Part } from '../circuit';
 import type { Line } from '../kit';
 import { cardFor } from '../typecard';
 
@@ -12,6 +13,8 @@ export interface Chip {
   readonly order: readonly string[];
   /** What each pin of that order does; null where nobody can tell. */
   readonly does: readonly (string | null)[];
+  /** What a builder's deck has inside it, nets of its pins as they are there: used where nobody knows the family. */
+  readonly inside: readonly Part[];
   /** Volts of a fixed regulator. */
   readonly volts: number | null;
 }

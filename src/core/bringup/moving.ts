@@ -10,7 +10,7 @@ const COARSE = 8;
 /** Periods that a board is run for from the steady state of another. */
 const PERIODS = 5;
 /** A board that needs more steps is not read: with some faults a chip chatters at its threshold. */
-const MOST_STEPS = 8000;
+const MOST_STEPS = 3000;
 /** How much longer a faulty board is run for. */
 const FAULT_ROUNDS = 2;
 /** Seconds in which a display follows (common practice, no source). */

@@ -45,6 +45,8 @@ export interface ProposedStage {
 export interface Proposal {
   /** Nets of the drawing: what is inside a model is none. */
   readonly nets: readonly string[];
+  /** Whether there are chips on it. */
+  readonly chips: boolean;
   /** What the drawing alone would tell wrongly: chips by stand-ins, windings as ideal ones, boards that move. */
   readonly misleading: boolean;
   readonly stages: readonly ProposedStage[];
@@ -70,6 +72,8 @@ export function propose(bench: Bench, progress: Progress = () => undefined): Pro
   const meters = classesOf(bench.meter);
   const scenes = scenesOf(bench, board);
   const faults = usualFaults(board);
+  const rails = new Set(bench.feeds.map((f) => f.net));
+  const most = Math.max(...bench.feeds.map((f) => f.volts));
   const runs = new Map<StageScene, ReturnType<typeof readMoving>['run']>();
   const readings = (s: StageScene, change: Change, boards: number | 'middle'): readonly (readonly Shown[])[] => {
     if (!s.moving) {
@@ -84,6 +88,7 @@ export function propose(bench: Bench, progress: Progress = () => undefined): Pro
   };
   const offers = scenes.flatMap((s, stage) => {
     const out = new Set(s.scene.without);
+    const drawn = new Set(board.parts.filter((p) => p.chip?.family === 'unknown' && !out.has(p.ref)).flatMap((p) => p.nodes));
     const chips = new Set(board.parts.filter((p) => p.chip && !out.has(p.ref)).flatMap((p) => p.nodes));
     const rows = readings(s, UNCHANGED, s.scene.cold ? COLD : s.moving ? RUNS : FED);
     return s.scene.places.flatMap((place, k) => {
@@ -92,6 +97,7 @@ export function propose(bench: Bench, progress: Progress = () => undefined): Pro
         chip: chips.has(place.red === GROUND ? place.black : place.red),
         pulsed: s.moving && chips.size > 0,
         moving: s.moving,
+        unsure: drawn.has(place.red) && !rails.has(place.red) ? UNSURE * most : 0,
       });
       return window && tells(place, window, bench) ? [{ stage, k, place, window }] : [];
     });
@@ -133,8 +139,9 @@ export function propose(bench: Bench, progress: Progress = () => undefined): Pro
     ),
   }));
   const all = new Set([...chosen].flatMap((i) => [...weighed[i]!.catches]));
-  const misleading = board.parts.some((p) => p.chip) || bench.feeds.some((f) => f.kind !== 'dc') || scenes.some((s) => s.moving);
-  return { nets: board.nets, misleading, stages, faults, missed: faults.filter((_, f) => !all.has(f)) };
+  const chips = board.parts.some((p) => p.chip);
+  const misleading = chips || bench.feeds.some((f) => f.kind !== 'dc') || scenes.some((s) => s.moving);
+  return { nets: board.nets, chips, misleading, stages, faults, missed: faults.filter((_, f) => !all.has(f)) };
 }
 
 /**
@@ -157,6 +164,9 @@ const HALF_WAVE = 0.82;
 
 /** Whether its checks are set one by one, against the usual setting of their stage. */
 const isTurned = (kind: ProposedStage['kind']): boolean => kind === 'turned' || kind === 'coldTurned';
+
+/** Share of the supply that a chip's output may lie beside what a deck says of it (own choice). */
+const UNSURE = 0.05;
 
 /** A window of volts that takes in most of what the supply can give tells nothing. */
 function tells(place: Place, { low, high }: Window, { feeds }: Bench): boolean {

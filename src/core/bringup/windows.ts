@@ -11,7 +11,7 @@ export interface Window {
 const BEYOND = 0.18;
 const MOVING_BEYOND = 0.3;
 /** Amperes from which on a LED or relay is seen to work, with doubt on either side (common practice, no source). */
-export const LIT = 3e-4;
+const LIT = 3e-4;
 const SURELY_LIT = 5e-4;
 const SURELY_DARK = 5e-5;
 const OHMS_BEYOND = 1.2;
@@ -25,6 +25,8 @@ export interface Surroundings {
   readonly chip: boolean;
   /** A chip drives its supply current in pulses. */
   readonly pulsed: boolean;
+  /** Volts that a chip which only a deck describes may be off by. */
+  readonly unsure: number;
   /** Few boards were run in time. */
   readonly moving: boolean;
 }
@@ -33,7 +35,12 @@ export interface Surroundings {
  * The window of one place from what healthy boards show there; null where it would tell nothing: boards that differ too much, or
  * too few that could be solved.
  */
-export function windowOf(place: Place, shown: readonly Shown[], meters: readonly MeterProfile[], { chip, pulsed, moving }: Surroundings): Window | null {
+export function windowOf(
+  place: Place,
+  shown: readonly Shown[],
+  meters: readonly MeterProfile[],
+  { chip, pulsed, unsure, moving }: Surroundings,
+): Window | null {
   const known = shown.filter((s) => s !== null);
   if (known.length < 0.8 * shown.length || known.length === 0) return null;
   const numbers = known.filter((s) => s !== 'over');
@@ -60,7 +67,7 @@ export function windowOf(place: Place, shown: readonly Shown[], meters: readonly
       return least >= SURELY_LIT ? { low: LIT, high: null } : most <= SURELY_DARK ? { low: null, high: LIT } : null;
     default: {
       // Near nothing what is left over a closed switch differs by more than any share of it.
-      const pad = Math.max((moving ? MOVING_BEYOND : BEYOND) * (most - least), VOLTS.has(place.mode) ? LEAST_PAD : 0);
+      const pad = Math.max((moving ? MOVING_BEYOND : BEYOND) * (most - least), VOLTS.has(place.mode) ? LEAST_PAD + unsure : 0);
       // A current that comes in pulses is averaged by each display in its own way.
       const low = pulsed && place.mode === 'dca' ? PULSED * least : least - pad - error(least);
       return { low: place.mode === 'acv' ? Math.max(0, low) : low, high: most + pad + error(most) };

@@ -59,7 +59,7 @@ export function draftKit(request: DraftRequest): DraftedKit {
     };
   }
   const sheet: Sheet = { ...base, circuit: { deck, neighbours: [] }, testPoints: nets.map((net, i) => ({ id: `TP${i + 1}`, net, where: `net ${net}` })) };
-  const { stages, proposal } = proposeStages(sheet, circuit, { ...request, probes });
+  const { stages, proposal } = proposeStages(sheet, circuit, { ...request, probes, allLimits: true });
   return { sheet: { ...sheet, stages: withSupplies(stages, deck, request.feeds) }, proposal };
 }
 

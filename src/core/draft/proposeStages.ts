@@ -14,6 +14,8 @@ export interface BenchSide {
   readonly conditions?: Bench['conditions'];
   readonly sockets?: readonly string[];
   readonly probes?: readonly string[] | null;
+  /** Limits are kept with every check: whoever reads the kit computes none. */
+  readonly allLimits?: boolean;
 }
 
 export interface ProposedLadder {
@@ -44,7 +46,7 @@ export function proposeStages(known: Known, circuit: Circuit | null, side: Bench
   if (bench.feeds.length === 0) return { stages, proposal: null };
   try {
     const proposal = propose(bench, progress);
-    return { stages: withReadings(stages, { proposal, bench, testPoints: known.testPoints }), proposal };
+    return { stages: withReadings(stages, { proposal, bench, testPoints: known.testPoints, allLimits: side.allLimits ?? false }), proposal };
   } catch (error) {
     if (!(error instanceof UnsolvableError)) throw error;
     return { stages, proposal: null };

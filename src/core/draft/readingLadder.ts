@@ -1,4 +1,4 @@
-import { type Bench, type Offered, type Place, type Proposal, type ProposedStage } from '../bringup';
+import type { Bench, Offered, Place, Proposal, ProposedStage } from '../bringup';
 import { GROUND, type Source } from '../circuit';
 import type { Check, MeasureCheck, ObserveCheck, ProbePoint, Stage, TestPoint } from '../kit';
 import { hotEnd } from './rails';
@@ -13,6 +13,8 @@ interface Told {
   readonly proposal: Proposal;
   readonly bench: Bench;
   readonly testPoints: readonly TestPoint[];
+  /** Every check keeps its limits, not only those that the drawing alone would tell wrongly. */
+  readonly allLimits: boolean;
 }
 
 /**
@@ -37,7 +39,7 @@ export function withReadings(stages: readonly Stage[], told: Told): Stage[] {
   const load = stages.findIndex((s) => s.kind === 'load');
   const all = [...stages.slice(0, load < 0 ? stages.length : load), ...missing, ...(load < 0 ? [] : stages.slice(load))];
   return all
-    .filter((s) => s.id !== 'p-signals')
+    .flatMap((s) => (s.id === 'p-signals' ? signals(s, told) : [s]))
     .map((stage): Stage => {
       const scenes = (kinds[stage.id] ?? []).flatMap(by);
       if (scenes.length === 0) return { ...stage, checks: stage.checks.filter((c) => c.what !== 'measure' || onBoard(c, told)) };
@@ -46,6 +48,13 @@ export function withReadings(stages: readonly Stage[], told: Told): Stage[] {
       return { ...stage, ...settings, checks: checksOf(stage, scenes, told) };
     })
     .filter((s) => s.checks.length > 0 || s.fits.length > 0);
+}
+
+/** Frequencies and AC volts of a board that moves by its own drawing; a chip's stand-in moves as it was told, not as the chip does. */
+function signals(stage: Stage, { proposal, bench: { modes }, allLimits }: Told): Stage[] {
+  if (proposal.chips) return [];
+  const has = (c: Check) => c.what !== 'measure' || (modes === null ? !allLimits : modes.includes(c.mode));
+  return [{ ...stage, checks: stage.checks.filter(has) }];
 }
 
 function checksOf(stage: Stage, scenes: readonly ProposedStage[], told: Told): Check[] {
@@ -63,7 +72,7 @@ function checksOf(stage: Stage, scenes: readonly ProposedStage[], told: Told): C
     return [withWindow(c, offer, told)];
   });
   const more = offers
-    .filter((o) => o.chosen && !used.has(o) && o.place.mode !== 'sign')
+    .filter((o) => o.chosen && !used.has(o) && o.place.mode !== 'sign' && (told.allLimits || !isCold(o)))
     .map((o) =>
       withWindow(
         measure(idOf(o), titleOf(o.place), {
@@ -75,16 +84,19 @@ function checksOf(stage: Stage, scenes: readonly ProposedStage[], told: Told): C
         told,
       ),
     );
-  const observed = kept.filter((c) => c.what !== 'measure');
-  const measured = kept.filter((c) => c.what === 'measure');
-  return [
-    ...measured.filter((c) => c.what === 'measure' && c.mode === 'dca'),
-    ...observed.filter((c) => c.id === 'cool'),
-    ...measured.filter((c) => c.what !== 'measure' || c.mode !== 'dca'),
-    ...more,
-    ...observed.filter((c) => c.id !== 'cool'),
-  ];
+  // Current first, then what burns is felt; the rest in its order.
+  const rank = (c: Check) => (c.what === 'measure' ? (c.mode === 'dca' ? 0 : 2) : c.id === 'cool' ? 1 : 3);
+  return [...kept, ...more]
+    .map((c, i) => ({ c, i }))
+    .sort((a, b) => rank(a.c) - rank(b.c) || a.i - b.i)
+    .map(({ c }) => c);
 }
+
+/**
+ * Through junctions and electrolytics the fault finder knows one meter and no leakage: it would call such readings unexplained, so that
+ * a kit on the bench is not asked for more of them than the ohms of its rails.
+ */
+const isCold = ({ place: { mode } }: Offered): boolean => mode === 'ohms' || mode === 'diode';
 
 /** AC volts of a winding, with what it gives without load; AC volts elsewhere are left to boards that move. */
 function windingCheck(c: MeasureCheck, { bench, ...told }: Told): Check[] {
@@ -92,7 +104,7 @@ function windingCheck(c: MeasureCheck, { bench, ...told }: Told): Check[] {
   const feed = bench.feeds.find((f) => f.kind === 'winding' && place !== null && [place.red, place.black].every((n) => same(n, f.net) || same(n, f.back)));
   if (!feed || (bench.modes !== null && !bench.modes.includes('acv'))) return [];
   const typed = windingVolts(feed, 0);
-  return typed.what === 'measure' && typed.window ? [{ ...c, window: typed.window }] : [c];
+  return typed.what === 'measure' && typed.window ? [{ ...c, window: { ...typed.window, from: 'simulated' } }] : [c];
 }
 
 /** A LED that every healthy board has lit, or dark; none where boards differ, or where nobody computed it. */
@@ -104,12 +116,16 @@ function signOf(c: ObserveCheck, ref: string, offers: readonly Offered[]): Check
   return [{ ...c, ...(dark ? { title: `${ref} dark`, expect: `${ref} is dark` } : {}), sign: { ref, amperes } }];
 }
 
-function withWindow(check: MeasureCheck, { window, catches }: Offered, { proposal }: Told): MeasureCheck {
+function withWindow(check: MeasureCheck, offer: Offered, { proposal, allLimits }: Told): MeasureCheck {
+  const { window, catches } = offer;
+  // Cold, a drawing knows neither leakage nor what another meter pushes through a junction.
+  const keeps = allLimits || proposal.misleading || isCold(offer);
   const names = catches.slice(0, MOST_TOLD).map((f) => f.text);
   const rest = catches.length - names.length;
   const note = names.length === 0 ? undefined : `Tells ${names.join(', ')}${rest > 0 ? ` and ${rest} more` : ''}.`;
-  const limits = { low: window.low === null ? null : rounded(window.low), high: window.high === null ? null : rounded(window.high) };
-  return { ...check, ...(proposal.misleading ? { window: limits } : {}), ...(check.note !== undefined || note === undefined ? {} : { note }) };
+  const round = (v: number | null) => (v === null ? null : rounded(v));
+  const limits = { low: round(window.low), high: round(window.high), from: 'simulated' as const };
+  return { ...check, ...(keeps ? { window: limits } : {}), ...(check.note !== undefined || note === undefined ? {} : { note }) };
 }
 
 /** Where a check is read, by its nets; null where one is not on the board. */

@@ -142,7 +142,7 @@ function wayRound(kit: KitState, { line, refs }: Extract<Target, { kind: 'fit' }
   return [...refs.flatMap((r) => foundWay(kit, r) ?? []), orientationCard(line.kind).rule].join(' ');
 }
 
-const FROM_INSTRUCTIONS = 'from the instructions';
+const FROM = { typed: 'from the instructions', computed: 'computed for a healthy board', simulated: 'from simulated healthy boards' } as const;
 
 function checkCard(kit: KitState, target: Extract<Target, { kind: 'check' }>, windows: KnownWindows): TargetCard {
   const { check, stage } = target;
@@ -163,7 +163,7 @@ function checkCard(kit: KitState, target: Extract<Target, { kind: 'check' }>, wi
   const result = windows?.[id];
   const window = windowFor(check, computedWindow(result));
   const unit = unitOf(check.mode);
-  const from = window?.source === 'typed' ? FROM_INSTRUCTIONS : 'computed for a healthy board';
+  const from = FROM[window?.source ?? 'computed'];
   return {
     title: 'testPoint' in check.red ? check.red.testPoint : check.title,
     rest: 'testPoint' in check.red ? check.title : '',
@@ -202,7 +202,7 @@ export function expectedOfCheck(kit: KitState, stage: Stage, check: Check, windo
   const result = windows?.[checkObservableId(stage.id, check.id)];
   const window = windowFor(check, computedWindow(result));
   if (!window) return result && 'none' in result ? result.none : whyNone(kit, windows);
-  return windowText(window, unitOf(check.mode), window.source === 'typed') + (window.conflict ? ' (the circuit says otherwise)' : '');
+  return windowText(window, unitOf(check.mode), window.source !== 'computed') + (window.conflict ? ' (the circuit says otherwise)' : '');
 }
 
 /** Why there is no window. */
@@ -244,7 +244,7 @@ function where(kit: KitState, point: ProbePoint): string {
 /** `9.50 – 10.5 kΩ`, or that over-range is right. */
 export function expectationText(card: TargetCard): string {
   if (!card.expected) return '';
-  return windowText(card.expected, card.unit, card.expected.from === FROM_INSTRUCTIONS);
+  return windowText(card.expected, card.unit, card.expected.from !== FROM.computed);
 }
 
 /** A window in words; a typed one without an upper end is no over-range. */

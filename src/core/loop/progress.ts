@@ -16,7 +16,8 @@ export interface CheckWindow {
   readonly low: number;
   readonly high: number;
   readonly middle: number | null;
-  readonly source: 'computed' | 'typed';
+  /** `simulated`: kept with the check, from healthy boards of all makes. */
+  readonly source: 'computed' | 'typed' | 'simulated';
   readonly over: boolean;
   /** The kit's own instructions contradict the circuit. */
   readonly conflict: boolean;
@@ -167,8 +168,11 @@ export function windowFor(check: MeasureCheck, computed: ComputedWindow | null):
   const typed = check.window;
   if (typed) {
     const [low, high] = [typed.low ?? -Infinity, typed.high ?? Infinity];
-    const conflict = computed !== null && (computed.over ? high < Infinity : high < computed.low || low > computed.high);
-    return { low, high, middle: computed?.middle ?? null, source: 'typed', over: high === Infinity, conflict };
+    const simulated = check.window.from === 'simulated';
+    const conflict = !simulated && computed !== null && (computed.over ? high < Infinity : high < computed.low || low > computed.high);
+    const inside = computed !== null && computed.middle >= low && computed.middle <= high;
+    const middle = inside || !simulated ? (computed?.middle ?? null) : null;
+    return { low, high, middle, source: simulated ? 'simulated' : 'typed', over: high === Infinity, conflict };
   }
   return computed && { low: computed.low, high: computed.high, middle: computed.middle, source: 'computed', over: computed.over, conflict: false };
 }

@@ -146,8 +146,11 @@ const measureFields = {
   black: ProbePointShape,
   /** `dca`: the supply whose display is read. */
   source: Optional(Id),
-  /** Only when the kit's own instructions give one. Without an upper limit over-range is in as well. */
-  window: Optional(Shape('typed window', { low: Nullable(Num), high: Nullable(Num) })),
+  /**
+   * What the kit's own instructions give, or `from` simulated healthy boards, where the drawing alone would mislead. Without an upper
+   * limit over-range is in as well.
+   */
+  window: Optional(Shape('typed window', { low: Nullable(Num), high: Nullable(Num), from: Optional(Type.Literal('simulated')) })),
   /** The control that is turned until the reading lies in its window, or is the least or the most that it can be. */
   adjust: Optional(Id),
   aim: Optional(OneOf('window', 'least', 'most')),
