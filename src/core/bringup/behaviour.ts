@@ -136,6 +136,9 @@ function timer(chip: Chip, draw: Draw, volts: number): Part[] {
   ];
   return [
     ...timerDivider({ ...chip, pins: { ...chip.pins, cv } }, draw),
+    // What every pin has anyway, and what keeps a control pin without its capacitor from chattering.
+    C(n('cc'), cv, gnd, 1e-9),
+    C(n('co'), out, gnd, 1e-10),
     V(n('v1'), n('one'), gnd, 1),
     E(n('eh'), [n('half'), gnd], [cv, gnd], 0.5),
     ...compare('s', n('half'), trig),

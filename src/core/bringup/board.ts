@@ -130,9 +130,23 @@ export function realBoard(bench: Bench): RealBoard {
     const own = elements.flatMap((e) => findPart(circuit, e) ?? []);
     return own.length === 0 ? [] : [listedPart(line, ref, own, bench)];
   });
-  const nets = [...new Set(parts.flatMap((p) => p.nodes))].filter((n) => n !== GROUND);
-  return { parts, feeds, nets };
+  // A capacitor that no line stands for is no stand-in: it is on the board, under a name of the drawing's own.
+  const unlisted = strays.flatMap((c): RealPart[] => {
+    const part = findPart(circuit, c.name);
+    return part?.kind === 'C' ? [unlistedCapacitor(part)] : [];
+  });
+  const nets = [...new Set([...parts, ...unlisted].flatMap((p) => p.nodes))].filter((n) => n !== GROUND);
+  return { parts: [...parts, ...unlisted], feeds, nets };
 }
+
+const unlistedCapacitor = (part: Part): RealPart => ({
+  ref: part.name,
+  kind: 'capacitor',
+  nodes: part.nodes,
+  lamp: null,
+  chip: null,
+  build: (nodes) => [{ ...part, nodes }],
+});
 
 export const feedsAt = (source: Source, feed: Feed): boolean => {
   const [a, b] = source.nodes.map((n) => n.toLowerCase());

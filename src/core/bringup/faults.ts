@@ -90,12 +90,14 @@ export function usualFaults({ parts, nets, feeds }: RealBoard): UsualFault[] {
   for (const [a, b] of beside(parts, nets))
     add(
       `bridge ${a}-${b}`,
-      `solder bridge between ${a} and ${b}`,
+      `solder bridge between ${named(a)} and ${named(b)}`,
       { extra: [R('~bridge', a, b, BRIDGE)] },
       [a, b].every((n) => n === GROUND || rails.has(n)),
     );
   return faults;
 }
+
+const named = (net: string) => (net === GROUND ? 'ground' : net);
 
 /** Nets that may be bridged: those that a part has beside each other. */
 function beside(parts: readonly RealPart[], nets: readonly string[]): [string, string][] {

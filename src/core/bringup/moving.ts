@@ -10,7 +10,7 @@ const COARSE = 8;
 /** Periods that a board is run for from the steady state of another. */
 const PERIODS = 5;
 /** A board that needs more steps is not read: with some faults a chip chatters at its threshold. */
-const MOST_STEPS = 3000;
+const MOST_STEPS = { healthy: 20_000, faulty: 3000 };
 /** How much longer a faulty board is run for. */
 const FAULT_ROUNDS = 2;
 /** Seconds in which a display follows (common practice, no source). */
@@ -59,7 +59,7 @@ export function readMoving(
   const run = (draw: Draw, from: Run | null): Run => {
     const settled = steadyState({ ...circuit, parts: elements(draw) }, nets, {
       coarse: COARSE,
-      mostSteps: MOST_STEPS,
+      mostSteps: change === UNCHANGED ? MOST_STEPS.healthy : MOST_STEPS.faulty,
       // With a fault the circuit has other nets: it begins anew, and is given time to settle.
       ...(from ? (change === UNCHANGED ? { seconds: from.seconds, start: from.state.end } : { seconds: FAULT_ROUNDS * from.seconds }) : {}),
     });

@@ -17,7 +17,7 @@ export type Progress = (done: number) => void;
 const FED = 160;
 const COLD = 60;
 /** Boards that a moving one is run for: each takes a transient of its own. */
-const RUNS = 30;
+const RUNS = 20;
 /** Checks that catch a fault before it is looked for on the moving board. */
 const ENOUGH = 1;
 

@@ -9,7 +9,7 @@ export interface Window {
 
 /** Windows go beyond the outermost made-up board by this share of what the boards span; ohms and diode tests, whose ways lie inside chips, further. */
 const BEYOND = 0.18;
-const MOVING_BEYOND = 0.3;
+const MOVING_BEYOND = 0.36;
 /** Amperes from which on a LED or relay is seen to work, with doubt on either side (common practice, no source). */
 const LIT = 3e-4;
 const SURELY_LIT = 5e-4;
@@ -76,7 +76,7 @@ export function windowOf(
 }
 const VOLTS: ReadonlySet<Place['mode']> = new Set<Place['mode']>(['dcv', 'vmin', 'vmax']);
 const LEAST_PAD = 0.03;
-const PULSED = 0.4;
+const PULSED = 0.33;
 /** Below this a lower end tells no short from a wire. */
 const LEAST_OHMS = 2;
 const LEADS = 0.6;

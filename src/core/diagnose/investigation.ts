@@ -5,7 +5,7 @@ import type { Stage } from '../kit';
 import type { InvestigationInputs, Sitting } from './investigationInputs';
 import { type Circuit, isRunning } from '../circuit';
 import { boardOf, circuitAt, circuitOf, elementOf, sceneOf, tracksOf } from '../stage';
-import { onBoard } from '../vocabulary';
+import { checkObservableId, onBoard } from '../vocabulary';
 import type { Percentiles } from './likeness';
 import type { WorkEvidence } from './work';
 import { workFactor } from './workReasons';
@@ -59,12 +59,19 @@ const effortOf =
   (mode: StageObservable['mode']): number =>
     ({ live: 1, moving, cold })[EFFORT[mode]];
 
+interface Limits {
+  readonly low: number;
+  readonly high: number;
+}
+
 /** Everything the fault finder works from, and what it can still ask for. */
 export interface Investigation {
   readonly problem: Problem;
   readonly evidence: readonly (Evidence & { readonly entry: string })[];
   /** Observables that may be read next: those of the stage in hand, and of earlier ones where one goes back to them. */
   readonly open: readonly string[];
+  /** Limits of readings from simulated boards, by observable: a drawing that reads elsewhere when healthy does not describe that place. */
+  readonly simulated: ReadonlyMap<string, Limits>;
   readonly prior: FaultPrior;
   /** Trouble of a reading by its mode. */
   readonly effort: (mode: StageObservable['mode']) => number;
@@ -100,9 +107,33 @@ export function investigate({ sittings: gathered, setup, skipped, work, placemen
     open: [read[sittings.indexOf(inHand)]!, ...read.filter((_, i) => elsewhere && sittings[i] !== inHand && sittings[i]!.newest), ...further].flatMap((scene) =>
       openIds(scene, evidence, skipped),
     ),
+    simulated: simulatedLimits(setup.sheet.stages),
     prior: kitPrior(work),
     key: JSON.stringify([scenes, problem.board, setup.meter]),
   };
+}
+
+const simulatedLimits = (stages: readonly Stage[]): Map<string, Limits> =>
+  new Map(
+    stages.flatMap((stage) =>
+      stage.checks.flatMap((c) =>
+        c.what === 'measure' && c.window?.from === 'simulated'
+          ? [[checkObservableId(stage.id, c.id), { low: c.window.low ?? -Infinity, high: c.window.high ?? Infinity }] as const]
+          : [],
+      ),
+    ),
+  );
+
+/** Places that the drawing does not describe: on a healthy board it reads beside what healthy boards show, as where a source stands in for a chip. */
+function undescribed({ simulated }: Investigation, diagnoser: Diagnoser): ReadonlySet<string> {
+  if (simulated.size === 0) return new Set();
+  diagnoser.prepare();
+  return new Set(
+    [...simulated].flatMap(([id, { low, high }]) => {
+      const drawn = diagnoser.prediction([], id);
+      return drawn && (drawn.high < low || drawn.low > high) ? [id] : [];
+    }),
+  );
 }
 
 /**
@@ -201,6 +232,8 @@ export interface Findings extends Omit<Diagnosis, 'suspects' | 'pairs' | 'neares
   readonly suspects: readonly Ranked[];
   readonly rows: readonly TableRow[];
   readonly readings: number;
+  /** Readings that say nothing here, because the drawing does not describe their place. */
+  readonly leftOut: readonly string[];
   readonly faults: number;
   /** Suspects that no reading left on this bench can tell apart: positions in `suspects`, two or more of each group. */
   readonly alike: readonly (readonly number[])[];
@@ -212,7 +245,9 @@ const MOST_RANKED = 12;
 
 /** Ranks the suspects and lays out what each predicts. */
 export function findSuspects(investigation: Investigation, diagnoser: Diagnoser, progress?: Progress): Findings {
-  const { evidence, open } = investigation;
+  const beside = undescribed(investigation, diagnoser);
+  const evidence = investigation.evidence.filter((e) => !beside.has(e.id));
+  const open = investigation.open.filter((id) => !beside.has(id));
   const diagnosis = diagnoser.diagnose(evidence, open, progress);
   const suspects = [
     ...diagnosis.suspects.map(({ fault, probability }): Ranked => ({ faults: fault.kind === 'healthy' ? [] : [fault], probability })),
@@ -246,6 +281,7 @@ export function findSuspects(investigation: Investigation, diagnoser: Diagnoser,
     next: diagnosis.next,
     rows,
     readings: evidence.length,
+    leftOut: investigation.evidence.flatMap((e) => (beside.has(e.id) ? [e.id] : [])),
     faults: diagnoser.faultCount,
     alike: alikeOf(suspects, open, diagnoser),
   };

@@ -89,7 +89,7 @@ export const NOTHING_BESIDE: Beside = { where: {}, looks: [] };
 
 /** The sheet of a new kit, or of one that is built already: its boards, every chosen net as a test point, and the ladder of stages that is proposed for it. */
 export function makeSheet(title: string, draft: Draft, deck: string, nets: readonly string[], { where, looks }: Beside = NOTHING_BESIDE, built = false): Sheet {
-  const testPoints: TestPoint[] = nets.map((net, i) => ({ id: `TP${i + 1}`, net, where: where[net] ?? whereOf(draft.circuit, net) }));
+  const testPoints: TestPoint[] = nets.map((net, i) => ({ id: `TP${i + 1}`, net, where: where[net] ?? whereOf(draft, net) }));
   const circuit = draft.circuit && draft.circuit.parts.length > 0 ? { deck, neighbours: [] } : null;
   return {
     title,
@@ -125,8 +125,11 @@ function boardsOf(lines: readonly Line[]): Sheet['boards'] {
   return ids.length === 0 ? [{ id: 'A', name: 'Board' }] : ids.map((id) => ({ id, name: `Board ${id}` }));
 }
 
-/** A net in words: the parts that meet there. */
-function whereOf(circuit: Circuit | null, net: string): string {
-  const parts = circuit?.parts.filter((p) => p.nodes.includes(net) && !p.name.includes('.')).map((p) => p.name) ?? [];
-  return `net ${net}, where ${parts.slice(0, 3).join(', ')} meet`;
+/** A net in words: the parts of the list that meet there, and supplies; what stands in for the inside of a chip is nowhere on the board. */
+function whereOf({ circuit, lines }: Draft, net: string): string {
+  const refs = lines.flatMap((l) => l.refs.map((r) => r.toLowerCase()));
+  const listed = (name: string) => refs.some((r) => new RegExp(`^[a-z]?${r.replace(/[^a-z0-9]/g, '\\$&')}[ab]?$`).test(name.toLowerCase()));
+  const parts =
+    circuit?.parts.filter((p) => p.nodes.includes(net) && !p.name.includes('.') && (listed(p.name) || /^V\d*$/i.test(p.name))).map((p) => p.name) ?? [];
+  return parts.length === 0 ? `net ${net}` : `net ${net}, where ${parts.slice(0, 3).join(', ')} meet`;
 }

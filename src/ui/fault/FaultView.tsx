@@ -15,6 +15,7 @@ import { OtherFound } from './OtherFound';
 import { RepairStory } from './RepairStory';
 import { SymptomGuide } from './SymptomGuide';
 import { useFound } from './useFound';
+import { rowTitle } from './words';
 
 const FaultMap = lazy(() => import('./FaultMap').then((m) => ({ default: m.FaultMap })));
 const SuspectCard = lazy(() => import('./SuspectCard').then((m) => ({ default: m.SuspectCard })));
@@ -90,6 +91,12 @@ export function FaultView({ kit, loop, go }: { kit: KitState; loop: Loop; go: (p
                   </Suspense>
                 ) : (
                   <Predictions kit={kit} findings={findings} />
+                )}
+                {findings.leftOut.length > 0 && (
+                  <p className="soft">
+                    Not used: {findings.leftOut.map((id) => rowTitle(kit, id)).join(', ')}. The circuit has a stand-in for a chip there, and reads differently
+                    from a healthy board.
+                  </p>
                 )}
               </>
             ) : (
