@@ -95,10 +95,10 @@ test('an AC-fed supply kit: its stages are edited, put in another order and copi
   const ladder = page.getByRole('region', { name: 'Ladder' });
   await ladder.getByRole('button', { name: /^First power, limited/ }).click();
   const checks = page.getByRole('region', { name: 'Checks of the stage' });
-  // Behind a bridge with its reservoir: √2 × 12 V less two junctions (textbook).
-  await expect(checks.getByText(/1[45]\.\d+ – 1[56]\.\d+ V/).first()).toBeVisible({ timeout: 30_000 });
+  // Behind a bridge with its reservoir: √2 × 12 V less two junctions (textbook), up to a third more without load (common practice).
+  await expect(checks.getByText(/1[56]\.\d+ – 2[1-4]\.\d+ V/).first()).toBeVisible({ timeout: 30_000 });
 
-  // Another winding: 9 V, and every window follows.
+  // Another winding: 9 V. The limits of the old one hold no longer, and every window follows.
   await ladder.getByRole('button', { name: 'Change First power, limited' }).click();
   const drawer = page.getByRole('dialog');
   await drawer.getByLabel('Volts, AC: RMS').fill('9 V');

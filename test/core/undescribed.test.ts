@@ -2,6 +2,7 @@
 import { findSuspects, diagnoserOf } from '@/core/diagnose/investigation';
 import { proposeStages } from '@/core/draft';
 import { makeSheet, readDraft } from '@/core/draft/newKit';
+import { patch } from '@/core/kit';
 import { investigationOf, kitOf, log } from '../support/kits';
 
 const DECK = `Lamp that blinks
@@ -39,4 +40,19 @@ test('a healthy timer board: its threshold is in, and is left out of the search 
   expect(findings.leftOut).toEqual([`${power.id}/v-thr`]);
   expect(findings.readings).toBe(2);
   expect(findings.unexplained).toBeLessThan(0.5);
+});
+
+test('limits from simulated boards hold for the kit that they were worked out for: another value, and they are gone until it is put back', () => {
+  const list = '1 x Resistor 10k (R1)\n1 x Resistor 10k (R2)\n9 V battery, not included';
+  const deck = 'Divider\nV1 vcc 0 9\nR1 vcc m 10k\nR2 m 0 10k\n.end';
+  const draft = readDraft(list, deck);
+  const sheet = makeSheet('Divider', draft, deck, ['vcc', 'm']);
+  const kit = kitOf({ ...sheet, stages: proposeStages(sheet, draft.circuit).stages });
+  const limited = (k: typeof kit) => k.sheet.stages.flatMap((s) => s.checks.filter((c) => c.what === 'measure' && c.window?.from === 'simulated'));
+  const before = limited(kit);
+  expect(before.map((c) => c.id)).toContain('v-m');
+  const line = kit.sheet.lines.find((l) => l.refs.includes('R2'))!;
+  const changed = log(kit, patch(kit, 'lines', line.id, { value: 22_000 })!);
+  expect(limited(changed)).toEqual([]);
+  expect(limited(log(changed, patch(changed, 'lines', line.id, { value: 10_000 })!))).toEqual(before);
 });

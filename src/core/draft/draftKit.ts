@@ -1,6 +1,6 @@
 import { type Condition, type Feed, type MeterKind, type Proposal, stageSupply } from '../bringup';
 import { connectionsOf, readDeck, type Source } from '../circuit';
-import type { Sheet, Stage } from '../kit';
+import { type Sheet, type Stage, withLimitsKeys } from '../kit';
 import { deckFromConnections, withFeeds } from './fromConnections';
 import { listLadder } from './listLadder';
 import { makeSheet, NOTHING_BESIDE, readDraft } from './newKit';
@@ -60,7 +60,7 @@ export function draftKit(request: DraftRequest): DraftedKit {
   }
   const sheet: Sheet = { ...base, circuit: { deck, neighbours: [] }, testPoints: nets.map((net, i) => ({ id: `TP${i + 1}`, net, where: `net ${net}` })) };
   const { stages, proposal } = proposeStages(sheet, circuit, { ...request, probes, allLimits: true });
-  return { sheet: { ...sheet, stages: withSupplies(stages, deck, request.feeds) }, proposal };
+  return { sheet: { ...sheet, stages: withLimitsKeys(sheet, withSupplies(stages, deck, request.feeds)) }, proposal };
 }
 
 /** Every stage under power is fed by the supplies that there are. */

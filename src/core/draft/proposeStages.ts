@@ -1,6 +1,6 @@
 import { type Bench, type Feed, type MeterKind, propose, type Progress, type Proposal } from '../bringup';
 import { type Circuit, UnsolvableError } from '../circuit';
-import { socketedChips, type Stage } from '../kit';
+import { socketedChips, type Stage, withLimitsKeys } from '../kit';
 import { proposeLadder } from './ladder';
 import { hotEnd, isWinding, suppliesOf, voltsOfSource } from './rails';
 import { withReadings } from './readingLadder';
@@ -46,7 +46,8 @@ export function proposeStages(known: Known, circuit: Circuit | null, side: Bench
   if (bench.feeds.length === 0) return { stages, proposal: null };
   try {
     const proposal = propose(bench, progress);
-    return { stages: withReadings(stages, { proposal, bench, testPoints: known.testPoints, allLimits: side.allLimits ?? false }), proposal };
+    const read = withReadings(stages, { proposal, bench, testPoints: known.testPoints, allLimits: side.allLimits ?? false });
+    return { stages: withLimitsKeys(known, read), proposal };
   } catch (error) {
     if (!(error instanceof UnsolvableError)) throw error;
     return { stages, proposal: null };

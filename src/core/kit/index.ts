@@ -1,6 +1,7 @@
 export { BARE_BOARD, type BoardState, isSeenTo } from './board';
 export { inBatch, move, patch, put, putAll, remove, sheetWith } from './changes';
 export { withDependents, written } from './dependents';
+export { withLimitsKeys } from './limitsKey';
 export { documentOf, foldDocument, type KitDocument, mergeDocuments, newKit } from './document';
 export { figuresOf, judgeFigure, type PartFigure } from './figures';
 export { kitFindings, type KitFinding } from './findings';

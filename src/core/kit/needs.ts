@@ -44,14 +44,14 @@ export function meetsNeed(need: Need, owned: Owned): NeedVerdict {
     );
   }
   if (need.watts !== undefined && owned.watts !== undefined)
-    say(owned.watts >= need.watts, `${owned.watts} W is enough`, `it stands ${owned.watts} W, ${need.watts} W are wanted: it may burn`);
+    say(owned.watts >= need.watts, `${owned.watts} W is enough`, `rated ${owned.watts} W, needs ${need.watts} W: it may burn`);
   if (need.polarity !== undefined && owned.polarity !== undefined)
     say(owned.polarity === need.polarity, 'the polarity agrees', 'the polarity is reversed: do not plug it in');
   if (need.plug !== undefined && owned.plug !== undefined && owned.plug.trim() !== '')
     say(
       owned.plug.replace(/[^\d.]+/g, ' ').trim() === need.plug.replace(/[^\d.]+/g, ' ').trim(),
       'the plug fits',
-      `the plug is ${owned.plug}, ${need.plug} is wanted`,
+      `the plug is ${owned.plug}, it needs ${need.plug}`,
     );
   const asked = FIGURES.some((f) => need[f] !== undefined);
   if (good.length + bad.length === 0) say(!asked, 'it is there', 'nothing was entered to compare');

@@ -1,3 +1,4 @@
+import { withHoldingLimits } from './limitsKey';
 import { ROOM_NAMES, type RoomName } from './schema/names';
 import type { RecordOf } from './schema/records';
 import { type Check, type CircuitSheet, DEFAULT_SETTINGS, EMPTY_SHEET, type KitSettings, type Sheet, type Stage } from './sheet';
@@ -82,8 +83,14 @@ export function sheetOf(rooms: Rooms, before: Sheet = EMPTY_SHEET, touched: Read
   const parts = PARTS.filter((p) => p.from.some((r) => touched.has(r))).map((p) => p.read(rooms));
   const { title, maker, edition, note, ...rest } = before;
   const about = touched.has('about') ? (one(rooms.about) ?? { title: EMPTY_SHEET.title }) : { title, maker, edition, note };
-  return Object.assign({}, rest, about, ...parts) as Sheet;
+  const sheet = Object.assign({}, rest, about, ...parts) as Sheet;
+  const follows = LIMITS_FOLLOW.some((r) => touched.has(r));
+  return follows && hasSimulatedLimits(rooms) ? { ...sheet, stages: withHoldingLimits(sheet, stagesOf(rooms)) } : sheet;
 }
+
+/** What simulated limits follow from. */
+const LIMITS_FOLLOW: readonly RoomName[] = ['stages', 'checks', 'lines', 'needs', 'circuit'];
+const hasSimulatedLimits = (rooms: Rooms): boolean => [...rooms.checks.values()].some(({ value }) => 'window' in value && value.window?.from === 'simulated');
 
 export function settingsOf(rooms: Rooms): KitSettings {
   const chosen = Object.fromEntries(inOrder(rooms.settings).map((s) => [s.name, s.value]));

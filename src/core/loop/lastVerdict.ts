@@ -52,7 +52,7 @@ function verdictOf(kit: KitState, e: Entry, windows: KnownWindows): LastVerdict 
     case 'measured':
       return measured(kit, e);
     case 'loose':
-      return { verdict: 'none', title: entryText(kit, e), detail: 'Noted. Where it belongs stands beside the tray.', reckoning: [] };
+      return { verdict: 'none', title: entryText(kit, e), detail: 'Noted. Its best match is shown beside the tray.', reckoning: [] };
     case 'sorted':
       return { verdict: 'none', title: entryText(kit, e), detail: 'The pieces lie in their compartments and are judged there.', reckoning: [] };
     case 'read':

@@ -79,7 +79,7 @@ function NextStep({ kit, next, rows, healthy, remedy }: NextProps) {
           {back ? `Go back to “${back.title}”: ` : 'One more reading helps: '}
           {rowTitle(kit, next.id, rows)}.
         </b>{' '}
-        Of all that is left it is expected to tell most for its trouble ({next.bits.toFixed(1)} bits).{' '}
+        It is the most informative reading for its effort ({next.bits.toFixed(1)} bits).{' '}
         {cold ? 'About a minute and a half: supply off and capacitors empty first.' : 'About 20 seconds, board live at low voltage.'}
       </>
     );

@@ -38,7 +38,7 @@ export function SuspectCard({ kit, findings, opened, close, found }: Props) {
   if (!suspect)
     return (
       <div className={styles.card}>
-        <p>This suspect hardly fits the readings any more.</p>
+        <p>The readings nearly rule it out.</p>
         {back}
       </div>
     );

@@ -51,7 +51,7 @@ function Efforts({ kit }: { kit: KitState }) {
   return (
     <section aria-label="Trouble of a reading">
       <h2 className={`${zones.label} ${zones.section}`}>Trouble of a reading</h2>
-      <p className="soft">Against one of DC volts, which counts 1. The fault finder asks for what tells most for its trouble.</p>
+      <p className="soft">DC volts count 1. The fault finder asks for the most informative reading for its effort.</p>
       {EFFORTS.map(([name, words]) => (
         <label key={name} className={zones.row}>
           <InputNumber

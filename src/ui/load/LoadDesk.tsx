@@ -107,7 +107,7 @@ function SumItem({ field }: { field: SumField }) {
       label={field.label}
       unit={field.unit ?? null}
       wide="m"
-      {...(field.optional ? {} : { rules: [required('A number is wanted here.')] })}
+      {...(field.optional ? {} : { rules: [required('Enter a number.')] })}
     />
   );
 }

@@ -41,7 +41,7 @@ export function CorrectReading({ kit, entry, close }: { kit: KitState; entry: Co
       <Form<Values> form={form} layout="vertical" onFinish={save} initialValues={initial(entry)}>
         <Form.Item
           name="reading"
-          label={entry.kind === 'counted' ? 'How many lie there' : 'What the meter showed'}
+          label={entry.kind === 'counted' ? 'How many are there?' : 'What the meter showed'}
           dependencies={['place']}
           rules={[
             ({ getFieldValue }) => ({

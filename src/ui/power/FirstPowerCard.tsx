@@ -66,7 +66,7 @@ function OwnFigures({ by, write }: { by: FirstPowerBy; write: (value: FirstPower
     by.by === 'battery'
       ? { value: `${by.ohms} Ω`, label: 'Inside it', unit: 'ohm' as const }
       : { value: `${by.watts} W`, label: 'Its power', unit: 'W' as const };
-  const wanted = required('A number is wanted here.');
+  const wanted = required('Enter a number.');
   return (
     <InlineForm<{ volts: string; second: string }>
       name={`own-${by.by}`}
@@ -86,7 +86,7 @@ function OwnFigures({ by, write }: { by: FirstPowerBy; write: (value: FirstPower
 
 const positive = (unit: 'V' | 'W' | 'ohm') => ({
   validator: (_: unknown, text: string | undefined) =>
-    (readQuantity(text, unit) ?? 1) > 0 ? Promise.resolve() : Promise.reject(new Error('More than nothing is wanted here.')),
+    (readQuantity(text, unit) ?? 1) > 0 ? Promise.resolve() : Promise.reject(new Error('Enter a value above zero.')),
 });
 
 function Numbers({ by, forecast, stage }: { by: FirstPowerBy; forecast: StageForecast | null; stage: Stage }) {

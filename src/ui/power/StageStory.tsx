@@ -24,11 +24,11 @@ export function StageStory({ kit, here, go }: { kit: KitState; here: StageProgre
       {status === 'failed' ? (
         <>
           <p>
-            <b>{names(out)}</b> {out.length === 1 ? 'is' : 'are'} not as a healthy board would read.
+            <b>{names(out)}</b> {out.length === 1 ? 'is' : 'are'} out of range.
           </p>
           <p>Fit nothing further. Supply off before you touch a part.</p>
           <p className={zones.note}>
-            <b>Next:</b> take the other readings of this stage if the board stays cool, then look who could have done it.
+            <b>Next:</b> take the other readings of this stage if the board stays cool, then see which part could cause this.
           </p>
           <Button
             type="primary"
@@ -121,7 +121,7 @@ function Changed({ kit, stage }: { kit: KitState; stage: Stage }) {
       )}
       {due.length > 0 && (
         <p>
-          <b>Due again:</b> {due.map((d) => `${d.control} (${d.title})`).join(', ')}. Take its check into the hand and read it once more.
+          <b>Due again:</b> {due.map((d) => `${d.control} (${d.title})`).join(', ')}. Select its check and read it again.
         </p>
       )}
     </div>

@@ -65,7 +65,7 @@ export function EntryZone({ kit, phase, loop, fieldRef, readMarking }: Props) {
   return (
     <>
       <h2 className={styles.label}>
-        <label htmlFor="entry">{counting ? 'How many lie there' : 'Meter shows'}</label>
+        <label htmlFor="entry">{counting ? 'How many are there?' : 'Meter shows'}</label>
       </h2>
       <div className={styles.fieldRow}>
         <Input

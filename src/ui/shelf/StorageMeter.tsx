@@ -50,7 +50,7 @@ export function StorageMeter() {
           <Button size="small" onClick={ask}>
             Ask the browser to keep my data
           </Button>
-          {asked && <span role="status">It did not promise: export kits that matter.</span>}
+          {asked && <span role="status">This browser may delete the data when space runs low: export kits that matter.</span>}
         </>
       )}
     </Flex>

@@ -48,7 +48,7 @@ export const BOARDS: RoomSpec<'boards'> = {
   room: 'boards',
   title: 'Boards',
   one: 'Board',
-  empty: 'One board, as far as anybody said. Where two boards use the same designators, write them A:R1 and B:R1.',
+  empty: 'Single board. Where two boards use the same designators, write them A:R1 and B:R1.',
   make: (kit) => ({ id: String.fromCharCode(65 + kit.sheet.boards.length), name: '' }),
   name: (b) => b.name || b.id,
   words: (b) => said(b.name || b.id, [`designators ${b.id}:…`, b.revision].filter(Boolean).join(' · ')),
@@ -407,7 +407,7 @@ export const MEASURE_FIELDS = (kit: KitState): readonly Field[] => [
     type: 'limits',
     unit: null,
     open: true,
-    hint: 'Left empty it is computed from the circuit. Without an upper end over-range is in.',
+    hint: 'Left empty it is computed from the circuit. No upper limit: over-range passes.',
   },
   { key: 'adjust', label: 'Turned until it is so', type: 'name', options: refsOfKit(kit), hint: 'RV1' },
   {
