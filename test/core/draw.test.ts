@@ -104,6 +104,22 @@ describe('any circuit', () => {
     );
   });
 
+  test('two parts in parallel between nets of their own: both nets are drawn', () => {
+    const drawing = draw(
+      readDrawable(
+        request([
+          { kind: 'R', nets: [2, 3] },
+          { kind: 'R', nets: [2, 3] },
+          { kind: 'R', nets: [0, 0] },
+        ]),
+      ),
+    );
+    const at = rebuilt(drawing);
+    expect(at.get('R1.1')).toBe(at.get('R2.1'));
+    expect(at.get('R1.2')).toBe(at.get('R2.2'));
+    expect(at.get('R1.1')).not.toBe(at.get('R1.2'));
+  });
+
   test('the same circuit gives the same drawing', () => {
     const q = request([
       { kind: 'R', nets: [1, 2] },

@@ -135,7 +135,12 @@ function rowLying(d: Drawable, row: readonly number[], from: string): Piece {
 /** What is joined within a row already wants no wire of its own. */
 function inRow(d: Drawable, pieces: readonly Piece[]): Piece {
   const whole = joined(pieces);
-  const twice = (net: string) => new Set(whole.terminals.filter((t) => t.net === net).map((t) => t.part)).size > 1 && (d.nets.get(net)?.length ?? 0) === 2;
+  const twice = (net: string) => {
+    const own = whole.terminals.filter((t) => t.net === net);
+    // Two parts in parallel have a net at both ends of the chain: only where its pins touch is it drawn already.
+    const touch = new Set(own.map((t) => t.at.join(','))).size === 1;
+    return touch && new Set(own.map((t) => t.part)).size > 1 && (d.nets.get(net)?.length ?? 0) === 2;
+  };
   return { ...whole, terminals: whole.terminals.filter((t) => !twice(t.net)) };
 }
 
