@@ -38,11 +38,22 @@ export function draw(d: Drawable): Drawing {
     const placement = annealer.run(moves);
     return { placement, cost: annealer.total() };
   }).sort((a, b) => a.cost - b.cost);
-  return tried
+  const best = tried
     .slice(0, ROUTED)
     .map(({ placement }) => assemble(d, groups, placement))
-    .map((drawing) => ({ drawing, cost: costOf(drawing) }))
-    .reduce((best, x) => (x.cost < best.cost ? x : best)).drawing;
+    .map((drawing) => ({ drawing, cost: costOf(drawing) + (overlaps(drawing) ? NEVER : 0) }))
+    .reduce((a, b) => (b.cost < a.cost ? b : a)).drawing;
+  if (!overlaps(best)) return best;
+  const apart = wired(d, spreadOut(groups), true)!;
+  return overlaps(apart) ? best : apart;
+}
+/** Dearer than any drawing in which nothing lies on anything. */
+const NEVER = 1e9;
+
+/** Whether a symbol or flag lies on another. */
+function overlaps(drawing: Drawing): boolean {
+  const boxes = [...drawing.symbols, ...drawing.flags].map((s) => s.box);
+  return boxes.some((a, i) => boxes.slice(i + 1).some((b) => overlap(a, b)));
 }
 /** The best placements whose wires are led. */
 const ROUTED = 2;
@@ -102,7 +113,7 @@ function assemble(d: Drawable, groups: readonly Group[], placement: Placement): 
     const clash = pieces.some((a, k) => pieces.slice(k + 1).some((b) => wholeOf(a).some((x) => wholeOf(b).some((y) => overlap(x, y)))));
     const last = i >= MOST_STRETCHES;
     if (!clash || last) {
-      const made = wired(d, pieces, last || i > 4);
+      const made = clash ? null : wired(d, pieces, last || i > 4);
       if (made || last) return made ?? wired(d, spreadOut(groups), true)!;
     }
     factor *= STRETCH;
