@@ -172,9 +172,11 @@ const UNSURE = 0.05;
 function tells(place: Place, { low, high }: Window, { feeds }: Bench): boolean {
   if (place.mode !== 'dcv' || low === null || high === null) return true;
   const most = Math.max(...feeds.map((f) => (f.kind === 'winding' ? f.volts * Math.SQRT2 : f.volts)));
-  return high - low < MOST_OF_SUPPLY * most;
+  return high - low < (feeds.some((f) => f.kind === 'winding') ? MOST_OF_WINDING : MOST_OF_SUPPLY) * most;
 }
 const MOST_OF_SUPPLY = 0.6;
+/** A winding's own volts differ by a half: its reservoir is read all the same. */
+const MOST_OF_WINDING = 0.85;
 
 function scenesOf(bench: Bench, board: RealBoard): StageScene[] {
   const { sockets, probes, feeds } = bench;

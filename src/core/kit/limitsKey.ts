@@ -1,9 +1,14 @@
-import { sha256 } from '@noble/hashes/sha2.js';
-import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { Sheet, Stage } from './sheet';
 
-/** Digits of the key: enough that two states of one kit never share one. */
-const DIGITS = 12;
+/** Two 32-bit FNV-1a sums over a text, from both ends (Fowler, Noll, Vo): no secret is kept, two states of one kit only must differ. */
+function sumOf(text: string): string {
+  let [a, b] = [0x811c9dc5, 0x811c9dc5];
+  for (let i = 0; i < text.length; i++) {
+    a = Math.imul(a ^ text.charCodeAt(i), 0x01000193);
+    b = Math.imul(b ^ text.charCodeAt(text.length - 1 - i), 0x01000193);
+  }
+  return [a, b].map((n) => (n >>> 0).toString(36)).join('-');
+}
 
 /**
  * What limits from simulated boards were worked out from: circuit, list, supplies, and the build up to a stage. With another key they
@@ -20,7 +25,7 @@ export function limitsKey({ lines, needs, circuit }: Pick<Sheet, 'lines' | 'need
     stage.supplies.map((s) => [s.source, s.volts, s.feed ?? null]),
     stage.settings ?? [],
   ];
-  return bytesToHex(sha256(utf8ToBytes(JSON.stringify(from)))).slice(0, DIGITS);
+  return sumOf(JSON.stringify(from));
 }
 
 /** Stages whose simulated limits name what they follow from. */
