@@ -14,7 +14,7 @@ function sumOf(text: string): string {
  * What limits from simulated boards were worked out from: circuit, list, supplies, and the build up to a stage. With another key they
  * hold no longer.
  */
-export function limitsKey({ lines, needs, circuit }: Pick<Sheet, 'lines' | 'needs' | 'circuit'>, stages: readonly Stage[], stage: Stage): string {
+function limitsKey({ lines, needs, circuit }: Pick<Sheet, 'lines' | 'needs' | 'circuit'>, stages: readonly Stage[], stage: Stage): string {
   const upTo = stages.slice(0, stages.findIndex((s) => s.id === stage.id) + 1);
   const from = [
     circuit?.deck ?? null,
