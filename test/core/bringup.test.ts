@@ -4,6 +4,8 @@ import { draft } from '../../scripts/zesty/draft';
 import { draftKit, type DraftRequest } from '@/core/draft';
 import { entryProblem, type MeasureCheck, newKit, type Sheet } from '@/core/kit';
 
+import { BLINKER, BLINKER_LIST } from '../support/decks';
+
 const ask = (more: Partial<DraftRequest>): DraftRequest => ({
   title: 'Made up',
   list: '',
@@ -76,23 +78,7 @@ describe('a five volt supply told pin by pin', () => {
 });
 
 test('a stand-in’s inner nets and sources are neither test points nor supplies nor checks', () => {
-  const deck = `Lamp that blinks
-V1 vcc 0 DC 9
-VU1q U1o 0 PULSE(0 7.5 0 722u 722u 394m 722m)
-RU1o U1o out 50
-R5w vcc cv 5000
-R6w cv 0 10000
-R1 vcc dis 10k
-R2 dis thr 47k
-C1 thr 0 10u
-C2 cv 0 10n
-R3 out l 680
-D1 l 0 L
-.model L D(IS=2E-18 N=2 RS=3)
-.end`;
-  const list =
-    '1 x IC NE555 (U1)\n1 x Resistor 10k (R1)\n1 x Resistor 47k (R2)\n1 x Electrolytic capacitor 10uF (C1)\n1 x Ceramic capacitor 10nF (C2)\n1 x Resistor 680 (R3)\n1 x LED red (D1)';
-  const { sheet } = draftKit(ask({ list, circuit: { deck }, feeds: [{ net: 'vcc', back: '0', kind: 'battery', volts: 9 }] }));
+  const { sheet } = draftKit(ask({ list: BLINKER_LIST, circuit: { deck: BLINKER }, feeds: [{ net: 'vcc', back: '0', kind: 'battery', volts: 9 }] }));
   expect(JSON.stringify(sheet.stages)).not.toMatch(/U1o|VU1q/);
   // Two thirds of the supply at the control pin (data sheet, from memory): of 9 to 10.1 V, a new battery's.
   const control = windowAt(sheet, 'p-power', 'v-cv') ?? windowAt(sheet, 'p-chips', 'v-cv');

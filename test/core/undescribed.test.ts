@@ -3,28 +3,12 @@ import { findSuspects, diagnoserOf } from '@/core/diagnose/investigation';
 import { proposeStages } from '@/core/draft';
 import { makeSheet, readDraft } from '@/core/draft/newKit';
 import { patch } from '@/core/kit';
+import { BLINKER, BLINKER_LIST } from '../support/decks';
 import { investigationOf, kitOf, log } from '../support/kits';
 
-const DECK = `Lamp that blinks
-V1 vcc 0 DC 9
-VU1q U1o 0 PULSE(0 7.5 0 722u 722u 394m 722m)
-RU1o U1o out 50
-R5w vcc cv 5000
-R6w cv 0 10000
-R1 vcc dis 10k
-R2 dis thr 47k
-C1 thr 0 10u
-C2 cv 0 10n
-R3 out l 680
-D1 l 0 L
-.model L D(IS=2E-18 N=2 RS=3)
-.end`;
-const LIST =
-  '1 x IC NE555 (U1)\n1 x Resistor 10k (R1)\n1 x Resistor 47k (R2)\n1 x Electrolytic capacitor 10uF (C1)\n1 x Ceramic capacitor 10nF (C2)\n1 x Resistor 680 (R3)\n1 x LED red (D1)';
-
 test('a healthy timer board: its threshold is in, and is left out of the search instead of being called unexplained', () => {
-  const draft = readDraft(LIST, DECK);
-  const sheet = makeSheet('Blinker', draft, DECK, ['vcc', 'thr', 'out', 'cv', 'dis']);
+  const draft = readDraft(BLINKER_LIST, BLINKER);
+  const sheet = makeSheet('Blinker', draft, BLINKER, ['vcc', 'thr', 'out', 'cv', 'dis']);
   const { stages } = proposeStages(sheet, draft.circuit);
   const power = stages.find((s) => s.supplies.length > 0 && s.checks.some((c) => c.id === 'v-thr'))!;
   const limits = power.checks.flatMap((c) => (c.what === 'measure' && c.id === 'v-thr' && c.window ? [c.window] : []))[0]!;

@@ -76,3 +76,21 @@ E2 x2 gnd vdd gnd 0.5
 Ro2 x2 out2 40
 .ends CONTROLLER
 .end`;
+
+/** A timer chip as a template puts it into a deck: a square wave behind a resistor, a divider at its control pin; and the list of its parts. */
+export const BLINKER = `Lamp that blinks
+V1 vcc 0 DC 9
+VU1q U1o 0 PULSE(0 7.5 0 722u 722u 394m 722m)
+RU1o U1o out 50
+R5w vcc cv 5000
+R6w cv 0 10000
+R1 vcc dis 10k
+R2 dis thr 47k
+C1 thr 0 10u
+C2 cv 0 10n
+R3 out l 680
+D1 l 0 L
+.model L D(IS=2E-18 N=2 RS=3)
+.end`;
+export const BLINKER_LIST =
+  '1 x IC NE555 (U1)\n1 x Resistor 10k (R1)\n1 x Resistor 47k (R2)\n1 x Electrolytic capacitor 10uF (C1)\n1 x Ceramic capacitor 10nF (C2)\n1 x Resistor 680 (R3)\n1 x LED red (D1)';

@@ -238,14 +238,27 @@ function pass(n: (name: string) => string, { input, output, back, set, drop }: P
 /** Volts between the base drive and the output of a follower. */
 const FOLLOWER = 0.65;
 
-/** One op-amp: offset, output between its limits, and the supply carries what it delivers. */
-function amplifier(chip: Chip, k: string, draw: Draw, vp: string, vn: string): Part[] {
+/** One of several units of a chip: names of its own, its pins, and its input with an offset. */
+interface Unit {
+  readonly n: (name: string) => string;
+  readonly out: string;
+  readonly minus: string;
+  readonly input: readonly Part[];
+}
+function unitOf(chip: Chip, k: string, draw: Draw): Unit | null {
   const n = (name: string) => `${chip.ref}.${k}${name}`;
   const [out, plus, minus] = [chip.pins[`out${k}`], chip.pins[`inp${k}`], chip.pins[`inn${k}`]];
-  if (out === undefined || plus === undefined || minus === undefined) return [];
+  if (out === undefined || plus === undefined || minus === undefined) return null;
+  return { n, out, minus, input: [V(n('vo'), n('in'), plus, evenly([-5.5e-3, 5.5e-3], draw(`${chip.ref}:offset${k}`))), R(n('ri'), n('in'), minus, 5e6)] };
+}
+
+/** One op-amp: offset, output between its limits, and the supply carries what it delivers. */
+function amplifier(chip: Chip, k: string, draw: Draw, vp: string, vn: string): Part[] {
+  const unit = unitOf(chip, k, draw);
+  if (!unit) return [];
+  const { n, out, minus, input } = unit;
   return [
-    V(n('vo'), n('in'), plus, evenly([-5.5e-3, 5.5e-3], draw(`${chip.ref}:offset${k}`))),
-    R(n('ri'), n('in'), minus, 5e6),
+    ...input,
     G(n('g'), [GROUND, n('x')], [n('in'), minus], 1e-3),
     R(n('rx'), n('x'), GROUND, 1e8),
     E(n('eh'), [n('hr'), GROUND], [vp, GROUND], 1),
@@ -265,12 +278,11 @@ function amplifier(chip: Chip, k: string, draw: Draw, vp: string, vn: string): P
 
 /** One comparator whose output can only pull down. */
 function comparator(chip: Chip, k: string, draw: Draw, vn: string): Part[] {
-  const n = (name: string) => `${chip.ref}.${k}${name}`;
-  const [out, plus, minus] = [chip.pins[`out${k}`], chip.pins[`inp${k}`], chip.pins[`inn${k}`]];
-  if (out === undefined || plus === undefined || minus === undefined) return [];
+  const unit = unitOf(chip, k, draw);
+  if (!unit) return [];
+  const { n, out, minus, input } = unit;
   return [
-    V(n('vo'), n('in'), plus, evenly([-5.5e-3, 5.5e-3], draw(`${chip.ref}:offset${k}`))),
-    R(n('ri'), n('in'), minus, 5e6),
+    ...input,
     G(n('g'), [vn, n('x')], [minus, n('in')], 1e-2),
     R(n('rx'), n('x'), vn, 1e7),
     D(n('dh'), n('x'), n('h'), LIMIT),

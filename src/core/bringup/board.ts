@@ -38,11 +38,15 @@ const SPREAD: Readonly<Partial<Record<LineKind, number>>> = {
   relay: 0.11,
   loudspeaker: 0.11,
   buzzer: 0.3,
-  thermistor: 0.32,
-  ldr: 0.32,
   microphone: 0.32,
   lamp: 0.3,
 };
+/**
+ * Sensors whose surroundings nobody told: an LDR from lamplight to a dark room, a thermistor from a cold room to a warm one, as factors of
+ * the value on the list. What they move is expected anywhere between. In a told state they differ by a third.
+ */
+const SURROUNDINGS: Readonly<Partial<Record<LineKind, readonly [number, number]>>> = { ldr: [1 / 15, 60], thermistor: [0.5, 2.2] };
+const IN_STATE = 0.32;
 /** An electrolytic's leakage, amperes per farad and volt; a tenth of it at the few volts of a meter. */
 const LEAKAGE = { fed: [1.8e-3, 2.2e-2], cold: [1.8e-4, 2.2e-2] } as const;
 /** Backwards an electrolytic conducts from about a volt on: 1.03 to 1.16 V at a milliampere. */
@@ -63,12 +67,14 @@ const withParams = (part: Semiconductor, nodes: readonly string[], params: Reado
 });
 
 /** How one element of a listed part differs from board to board. */
-function elementOn(part: Part, line: Line, ref: string, draw: Draw, cold: boolean): Part[] {
+function elementOn(part: Part, line: Line, ref: string, draw: Draw, cold: boolean, told: boolean): Part[] {
   const u = (name: string) => draw(`${ref}:${name}`);
-  const tolerance = line.tolerance && line.kind === 'resistor' ? Math.max(0.011, Math.abs(line.tolerance[1]) * 1.08) : (SPREAD[line.kind] ?? CARBON);
+  const tolerance =
+    line.tolerance && line.kind === 'resistor' ? Math.max(0.011, Math.abs(line.tolerance[1]) * 1.08) : told ? IN_STATE : (SPREAD[line.kind] ?? CARBON);
+  const open = told ? undefined : SURROUNDINGS[line.kind];
   switch (part.kind) {
     case 'R':
-      return [{ ...part, value: part.value * about(tolerance, u('value')) }];
+      return [{ ...part, value: part.value * (open ? inDecades(open, u('value')) : about(tolerance, u('value'))) }];
     case 'C': {
       if (line.kind !== 'electrolytic' && line.kind !== 'tantalum') return [{ ...part, value: part.value * about(tolerance, u('value')) }];
       const [plus, minus] = [part.nodes[0]!, part.nodes[1]!];
@@ -130,23 +136,26 @@ export function realBoard(bench: Bench): RealBoard {
     const own = elements.flatMap((e) => findPart(circuit, e) ?? []);
     return own.length === 0 ? [] : [listedPart(line, ref, own, bench)];
   });
-  // A capacitor that no line stands for is no stand-in: it is on the board, under a name of the drawing's own.
-  const unlisted = strays.flatMap((c): RealPart[] => {
-    const part = findPart(circuit, c.name);
-    return part?.kind === 'C' ? [unlistedCapacitor(part)] : [];
-  });
+  // What no line stands for is on the board all the same, as it is drawn; where a chip has a stand-in, only capacitors are surely none of it.
+  const standsIn = parts.some((p) => p.chip && !cards.some((c) => [p.ref, `X${p.ref}`].some((n) => n.toLowerCase() === c.name.toLowerCase())));
+  const unlisted = strays.filter((c) => !standsIn || /^C/i.test(c.name)).map((c) => asDrawnPart(c, circuit));
   const nets = [...new Set([...parts, ...unlisted].flatMap((p) => p.nodes))].filter((n) => n !== GROUND);
   return { parts: [...parts, ...unlisted], feeds, nets };
 }
 
-const unlistedCapacitor = (part: Part): RealPart => ({
-  ref: part.name,
-  kind: 'capacitor',
-  nodes: part.nodes,
-  lamp: null,
-  chip: null,
-  build: (nodes) => [{ ...part, nodes }],
-});
+/** A card that no line stands for, with its own values and nothing else. */
+function asDrawnPart({ name, pins }: Card, circuit: Circuit): RealPart {
+  const nets = pins.map((p) => p.net);
+  const own = circuit.parts.filter((p) => ownerOf(p.name).toLowerCase() === name.toLowerCase());
+  return {
+    ref: name,
+    kind: /^C/i.test(name) ? 'capacitor' : 'other',
+    nodes: nets,
+    lamp: null,
+    chip: null,
+    build: (nodes) => own.map((p) => ({ ...p, nodes: p.nodes.map((n) => nodes[nets.findIndex((net) => net.toLowerCase() === n.toLowerCase())] ?? n) })),
+  };
+}
 
 export const feedsAt = (source: Source, feed: Feed): boolean => {
   const [a, b] = source.nodes.map((n) => n.toLowerCase());
@@ -187,7 +196,7 @@ function listedPart(line: Line, ref: string, own: readonly Part[], { circuit, de
       const moved = own.length === 1 ? [{ ...own[0]!, nodes: to }] : own.map((p) => ({ ...p, nodes: p.nodes.map((n) => to[nodes.indexOf(n)] ?? n) }));
       return moved.flatMap((p) => {
         const set = condition && p.kind === 'R' ? { ...p, value: at[ref] ?? pickState(Object.values(condition.states), draw(`${ref}:state`)) } : p;
-        return elementOn(scaled(set, factor), line, ref, draw, cold);
+        return elementOn(scaled(set, factor), line, ref, draw, cold, condition !== undefined);
       });
     },
   };

@@ -19,16 +19,16 @@ export interface Chip {
   readonly volts: number | null;
 }
 
-/** Types by family; digits as data sheets have them (from memory). */
+/** Types by family; digits as data sheets have them (from memory), letters for makers before and for bodies behind. */
 const BY_TYPE: readonly (readonly [RegExp, Family])[] = [
   [/78[LMS]?\d\d|1117.?\d|HT75\d\d|MCP170\d/, 'fixed'],
   [/317|350T|\bLM338|1117(?!.?\d)|1084|1086/, 'adjustable'],
   [/555|7555/, 'timer'],
-  [/\b[A-Z]{0,3}(?:393|339|2903|2901)\b|COMPARATOR|KOMPARATOR/, 'comparator'],
-  [/\b[A-Z]{0,4}386\b/, 'audio'],
+  [/\b[A-Z]{0,3}(?:393|339|2903|2901)(?!\d)|COMPARATOR|KOMPARATOR/, 'comparator'],
+  [/\b[A-Z]{0,4}386(?!\d)/, 'audio'],
   [/BTL|7052|7053|8571|BRIDGE AMP/, 'bridge'],
-  [/40106|74\w{0,4}14\b|4093|74\w{0,4}132\b|4584/, 'gates'],
-  [/\b[A-Z]{0,4}(?:358|324|741|1458|4558|5532|5534|2904|6002|62|72|74|81|82|84|71)\b|OP.?AMP|OPERATIONSVERST/, 'opamp'],
+  [/40106|74[A-Z]{0,4}14(?!\d)|4093|74[A-Z]{0,4}132(?!\d)|4584/, 'gates'],
+  [/\b[A-Z]{0,4}(?:358|324|741|1458|4558|5532|5534|2904|6002|0[678][124])(?!\d)|OP.?AMP|OPERATIONSVERST/, 'opamp'],
 ];
 
 /** By the names of a sub-circuit's pins, where the list does not tell the type. */

@@ -38,7 +38,7 @@ export function usualFaults({ parts, nets, feeds }: RealBoard): UsualFault[] {
       const half = nodes.length > 3 ? nodes.length / 2 : 0;
       add(
         `${ref} turned`,
-        `${ref} the wrong way round`,
+        half ? `${ref} rotated 180°` : `${ref} back to front`,
         { parts: on(ref, (q) => rewired(q, half ? nodes.map((_, i) => nodes[(i + half) % nodes.length]!) : [...nodes].reverse())) },
         true,
       );

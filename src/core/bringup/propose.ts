@@ -107,7 +107,7 @@ export function propose(bench: Bench, progress: Progress = () => undefined): Pro
     progress(0.5 + (0.5 * f) / faults.length);
     const found = offers.map(() => false);
     scenes.forEach((s, stage) => {
-      // A run in time is dear: a fault that two resting checks catch needs none.
+      // A run in time is dear: a fault that a resting check catches needs none.
       if (s.moving && found.filter(Boolean).length >= ENOUGH) return;
       const rows = readings(s, fault, 'middle');
       offers.forEach((o, i) => {

@@ -1,4 +1,4 @@
-import { type Condition, type Feed, type MeterKind, type Proposal, stageSupply } from '../bringup';
+import { type Bench, type Feed, type Proposal, stageSupply } from '../bringup';
 import { connectionsOf, readDeck, type Source } from '../circuit';
 import { type Sheet, type Stage, withLimitsKeys } from '../kit';
 import { deckFromConnections, withFeeds } from './fromConnections';
@@ -17,16 +17,10 @@ export interface ToldTemplate {
   readonly figures: TemplateValues;
 }
 
-export interface DraftRequest {
+export interface DraftRequest extends Omit<Bench, 'lines' | 'circuit' | 'deck'> {
   readonly title: string;
   readonly list: string;
   readonly circuit: ToldCircuit | null;
-  readonly feeds: readonly Feed[];
-  readonly probes: readonly string[] | null;
-  readonly meter: MeterKind;
-  readonly modes: readonly string[] | null;
-  readonly conditions: readonly Condition[];
-  readonly sockets: readonly string[];
 }
 
 export interface DraftedKit {

@@ -15,7 +15,8 @@ const FIXED = 0.04;
  * Stages of a kit of which only the list is known: from its regulators, rails named in its text, polarised parts, need of a
  * supply, LEDs. Windows are typed ones: what the text and the rules of the trade say (common practice, no source).
  */
-export function listLadder({ lines, needs, title, feeds = [], built = false }: Known): Stage[] {
+export function listLadder({ lines, needs, title, feeds: told, built = false }: Known): Stage[] {
+  const feeds = told ?? windingsWanted(needs);
   const fitted = lines.filter((l) => !l.notFitted);
   const all = fitted.flatMap((l) => l.refs);
   if (all.length === 0) return [];
@@ -35,7 +36,7 @@ export function listLadder({ lines, needs, title, feeds = [], built = false }: K
             mode: 'dcv',
             red: { net: 'supply +' },
             black: ground,
-            window: about(input, SUPPLY),
+            window: /batter|cell|accu/i.test(`${supply?.kind ?? ''} ${supply?.text ?? ''}`) ? battery(input) : about(input, SUPPLY),
             note: 'Behind a guard diode 0.7 V less, behind a bridge 1.4 V less.',
           }),
         ]),
@@ -70,7 +71,7 @@ export function listLadder({ lines, needs, title, feeds = [], built = false }: K
     id: 'p-power',
     title: built ? 'Supply, from its plug inwards' : socketed.length > 0 ? 'First power, sockets empty' : 'First power, limited',
     kind: 'power',
-    note: powerNote(supply, input),
+    note: winding ? windingNote(winding) : powerNote(supply, input),
     fits: [],
     supplies: [],
     cautions: [CAUTIONS.power, CAUTIONS.mains],
@@ -119,6 +120,14 @@ export function listLadder({ lines, needs, title, feeds = [], built = false }: K
     },
   ];
 }
+
+/** Windings that the list asks for: AC volts are no DC supply. Their ends are where the lead is soldered. */
+const windingsWanted = (needs: readonly Need[]): Feed[] =>
+  needs.flatMap((n): Feed[] =>
+    (n.kind === 'supply' || n.kind === 'other') && n.volts !== undefined && /\bAC\b|~|transform|trafo|winding|wechsel/i.test(n.text)
+      ? [{ net: 'AC input 1', back: 'AC input 2', kind: 'winding', volts: n.volts }]
+      : [],
+  );
 
 const isElectrolytic = (l: Line) => l.kind === 'electrolytic' || l.kind === 'tantalum';
 
@@ -212,6 +221,8 @@ const backwards = measure('d-in', 'diode test, red on ground, black behind the r
   window: { low: 0.55, high: 1.5 },
 });
 
+/** A new battery gives up to an eighth more than it says, a used one less (common practice, no source). */
+const battery = (volts: number) => ({ low: round(0.85 * volts), high: round(1.13 * volts) });
 const about = (volts: number, share: number) => ({ low: round(volts - Math.abs(volts) * share), high: round(volts + Math.abs(volts) * share) });
 const round = (v: number) => Number(v.toPrecision(4));
 
@@ -224,6 +235,9 @@ const sockets = (refs: readonly string[], volts: number | null): Check[] =>
       ...(volts === null ? {} : { window: about(volts, SUPPLY) }),
     }),
   );
+
+const windingNote = ({ volts }: Feed) =>
+  `It runs from ${volts} V AC. Without load a small transformer gives up to a third more. A lamp in series with its primary, fitted by somebody licensed, shows a short before anything burns.`;
 
 function powerNote(need: Need | undefined, volts: number | null): string {
   const from = need

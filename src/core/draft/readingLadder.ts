@@ -122,7 +122,7 @@ function withWindow(check: MeasureCheck, offer: Offered, { proposal, allLimits }
   const keeps = allLimits || proposal.misleading || isCold(offer);
   const names = catches.slice(0, MOST_TOLD).map((f) => f.text);
   const rest = catches.length - names.length;
-  const note = names.length === 0 ? undefined : `Tells ${names.join(', ')}${rest > 0 ? ` and ${rest} more` : ''}.`;
+  const note = names.length === 0 ? undefined : `Detects: ${names.join(', ')}${rest > 0 ? ` and ${rest} more` : ''}.`;
   const round = (v: number | null) => (v === null ? null : rounded(v));
   const limits = { low: round(window.low), high: round(window.high), from: 'simulated' as const };
   return { ...check, ...(keeps ? { window: limits } : {}), ...(check.note !== undefined || note === undefined ? {} : { note }) };

@@ -3,7 +3,7 @@ import { type Group, groupsOf } from './groups';
 import { joined, type Piece, type PlacedFlag, type PlacedLabel, type PlacedSymbol, shifted } from './pieces';
 import type { Drawable } from './request';
 import { Router, type RouteNet } from './route';
-import { type Box, flagBox, type Point } from './symbols';
+import { type Box, flagBox, overlap, type Point } from './symbols';
 
 /** A schematic as geometry on a grid, y downwards. */
 export interface Drawing {
@@ -102,8 +102,6 @@ const moved = (p: Piece, by: Point): Piece => {
     dislike: p.dislike,
   };
 };
-
-const overlap = (a: Box, b: Box) => a[2] > b[0] + 1e-9 && b[2] > a[0] + 1e-9 && a[3] > b[1] + 1e-9 && b[3] > a[1] + 1e-9;
 
 /** Stretches the placement until nothing lies on anything, then leads the wires. */
 function assemble(d: Drawable, groups: readonly Group[], placement: Placement): Drawing {

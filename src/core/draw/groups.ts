@@ -1,6 +1,6 @@
 import { ACTIVE, joined, type Piece, piece, TWO_POLES } from './pieces';
 import type { Drawable } from './request';
-import { type Point, type Rotation, textWidth } from './symbols';
+import { overlap, type Point, type Rotation, textWidth } from './symbols';
 
 /** What moves as one: its ways round, the first the usual one. */
 export interface Group {
@@ -14,7 +14,10 @@ export function groupsOf(d: Drawable): Group[] {
   const groups: Group[] = [];
   const take = (parts: readonly number[], ways: readonly Piece[]) => {
     parts.forEach((p) => taken.add(p));
-    groups.push({ parts, ways });
+    const sound = parts.length === 1 ? ways : ways.filter((w) => !liesOnItself(w));
+    if (sound.length > 0) groups.push({ parts, ways: sound });
+    // A habit in which flags or symbols would lie on each other is none: each part stands by itself.
+    else parts.forEach((p) => groups.push({ parts: [p], ways: [piece(d, p)] }));
   };
   const inner = innerNets(d);
   const free = (p: number) => !taken.has(p);
@@ -47,6 +50,11 @@ export function groupsOf(d: Drawable): Group[] {
     else take([i], [piece(d, i)]);
   });
   return groups;
+}
+
+function liesOnItself({ symbols, flags }: Piece): boolean {
+  const boxes = [...symbols, ...flags].map((x) => x.box);
+  return boxes.some((a, i) => boxes.slice(i + 1).some((b) => overlap(a, b)));
 }
 
 function connectorWays(d: Drawable, i: number): Piece[] {

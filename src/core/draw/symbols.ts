@@ -85,3 +85,6 @@ export function flagBox(kind: 'ground' | 'supply' | 'link', net: string, [x, y]:
   if (dir === 'right') return [x, y - half, x + long, y + half];
   return [x - long, y - half, x, y + half];
 }
+
+/** Whether two boxes lie on each other; edges may touch. */
+export const overlap = (a: Box, b: Box): boolean => a[2] > b[0] + 1e-9 && b[2] > a[0] + 1e-9 && a[3] > b[1] + 1e-9 && b[3] > a[1] + 1e-9;

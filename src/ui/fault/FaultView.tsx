@@ -94,8 +94,7 @@ export function FaultView({ kit, loop, go }: { kit: KitState; loop: Loop; go: (p
                 )}
                 {findings.leftOut.length > 0 && (
                   <p className="soft">
-                    Not used: {findings.leftOut.map((id) => rowTitle(kit, id)).join(', ')}. The circuit has a stand-in for a chip there, and reads differently
-                    from a healthy board.
+                    Not used: {findings.leftOut.map((id) => rowTitle(kit, id)).join(', ')}. The circuit as drawn does not match a healthy board there.
                   </p>
                 )}
               </>
