@@ -1,6 +1,7 @@
 /** Schematics: the netlist rebuilt from the geometry is the deck's; nothing lies on anything; the same circuit gives the same drawing. */
 import fc from 'fast-check';
-import { draw, type Drawing, readDrawable } from '@/core/draw';
+import { draw, drawableOf, type Drawing, readDrawable } from '@/core/draw';
+import { DEMOS } from '@/stand-in/demos';
 
 type Box = Drawing['box'];
 const key = (x: number, y: number) => `${x},${y}`;
@@ -47,17 +48,19 @@ const lap = (a: Box, b: Box) => Math.min(a[2], b[2]) - Math.max(a[0], b[0]) > 1e
 interface Element {
   readonly kind: 'R' | 'C' | 'D' | 'Q';
   readonly nets: readonly number[];
+  /** Words wider than the symbol set parts in a row further apart. */
+  readonly wordy?: boolean | undefined;
 }
 const request = (elements: readonly Element[]) => {
   const net = (n: number) => ['0', 'vcc', 'a', 'b', 'c', 'd', 'e'][n]!;
-  const parts = elements.map(({ kind, nets }, i) => {
+  const parts = elements.map(({ kind, nets, wordy }, i) => {
     const ref = `${kind}${i + 1}`;
     const pins =
       kind === 'Q' ? { C: `${ref}.1`, B: `${ref}.2`, E: `${ref}.3` } : kind === 'D' ? { A: `${ref}.1`, K: `${ref}.2` } : { 1: `${ref}.1`, 2: `${ref}.2` };
     return {
       ref,
       kind: { R: 'resistor', C: 'capacitor', D: 'diode', Q: 'npn' }[kind],
-      value: kind === 'R' ? '4k7' : 'x',
+      value: wordy ? '100 nF, film, 5 mm' : kind === 'R' ? '4k7' : 'x',
       elements: [ref],
       pins,
       card: `${ref} ${nets.map(net).join(' ')} ${kind === 'R' ? '4k7' : kind === 'C' ? '1n' : 'M'}`,
@@ -71,7 +74,7 @@ const request = (elements: readonly Element[]) => {
 };
 
 const element = fc.oneof(
-  fc.record({ kind: fc.constantFrom('R' as const, 'C' as const, 'D' as const), nets: fc.tuple(fc.nat(6), fc.nat(6)) }),
+  fc.record({ kind: fc.constantFrom('R' as const, 'C' as const, 'D' as const), nets: fc.tuple(fc.nat(6), fc.nat(6)), wordy: fc.boolean() }),
   fc.record({ kind: fc.constant('Q' as const), nets: fc.tuple(fc.nat(6), fc.nat(6), fc.nat(6)) }),
 );
 
@@ -118,6 +121,29 @@ describe('any circuit', () => {
     expect(at.get('R1.1')).toBe(at.get('R2.1'));
     expect(at.get('R1.2')).toBe(at.get('R2.2'));
     expect(at.get('R1.1')).not.toBe(at.get('R1.2'));
+  });
+
+  test('a long row with long words beside its parts is drawn', () => {
+    const { symbols } = draw(
+      readDrawable(
+        request([
+          { kind: 'R', nets: [2, 3], wordy: true },
+          { kind: 'C', nets: [3, 4], wordy: true },
+          { kind: 'R', nets: [4, 5], wordy: true },
+          { kind: 'Q', nets: [1, 5, 0] },
+        ]),
+      ),
+    );
+    expect(symbols).toHaveLength(5);
+  });
+
+  test.each(DEMOS.map((d) => [d.slug, d] as const))('the demo %s is drawn, every part once', (_, demo) => {
+    const drawable = drawableOf(demo.kit({ id: 'k', at: '2026-01-01T00:00:00.000Z' }).sheet)!;
+    expect(
+      draw(drawable)
+        .symbols.map((s) => s.ref)
+        .sort(),
+    ).toEqual(drawable.parts.map((p) => p.ref).sort());
   });
 
   test('the same circuit gives the same drawing', () => {

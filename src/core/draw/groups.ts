@@ -87,7 +87,9 @@ const half = (kind: string) => (kind === 'source' || kind === 'battery' || kind 
 function column(d: Drawable, row: readonly number[], from: string, labels: 'right' | 'left', x = 0, y = 0): Piece {
   let net = from;
   let at = y;
-  const pieces = row.map((part) => {
+  const between = new Set<string>();
+  const pieces = row.map((part, i) => {
+    if (i > 0) between.add(net);
     const p = d.parts[part]!;
     const h = half(p.kind);
     const top = p.net[p.pins[0]!] === net ? firstPinUp(p.kind, p.pins[0]!) : firstPinUp(p.kind, p.pins[1]!);
@@ -96,7 +98,7 @@ function column(d: Drawable, row: readonly number[], from: string, labels: 'righ
     net = otherEnd(d, part, net);
     return made;
   });
-  return inRow(d, pieces);
+  return inRow(pieces, between);
 }
 const FIRST: Readonly<Record<string, string>> = { electrolytic: '+', diode: 'A', zener: 'A', led: 'A', source: '+', battery: '+' };
 /** Whether this pin is the upper one of an unturned symbol. */
@@ -107,7 +109,9 @@ function rowLying(d: Drawable, row: readonly number[], from: string): Piece {
   let net = from;
   let at = 0;
   const wires: { net: string; points: Point[] }[] = [];
+  const between = new Set<string>();
   const pieces = row.map((part, i) => {
+    if (i > 0) between.add(net);
     const p = d.parts[part]!;
     const h = half(p.kind);
     const first = firstPinUp(p.kind, p.net[p.pins[0]!] === net ? p.pins[0]! : p.pins[1]!);
@@ -136,20 +140,14 @@ function rowLying(d: Drawable, row: readonly number[], from: string): Piece {
     net = after;
     return made;
   });
-  const whole = inRow(d, pieces);
+  const whole = inRow(pieces, between);
   return { ...whole, wires: [...whole.wires, ...wires] };
 }
 
-/** What is joined within a row already wants no wire of its own. */
-function inRow(d: Drawable, pieces: readonly Piece[]): Piece {
+/** What is joined within a row already wants no wire of its own. Two parts in parallel have a net at both outer ends too: that one does. */
+function inRow(pieces: readonly Piece[], between: ReadonlySet<string>): Piece {
   const whole = joined(pieces);
-  const twice = (net: string) => {
-    const own = whole.terminals.filter((t) => t.net === net);
-    // Two parts in parallel have a net at both ends of the chain: only where its pins touch is it drawn already.
-    const touch = new Set(own.map((t) => t.at.join(','))).size === 1;
-    return touch && new Set(own.map((t) => t.part)).size > 1 && (d.nets.get(net)?.length ?? 0) === 2;
-  };
-  return { ...whole, terminals: whole.terminals.filter((t) => !twice(t.net)) };
+  return { ...whole, terminals: whole.terminals.filter((t) => !between.has(t.net)) };
 }
 
 function chain(d: Drawable, start: number, free: (p: number) => boolean, inner: ReadonlyMap<string, readonly [number, number]>): Group {
