@@ -7,7 +7,7 @@ export default defineConfig({
   testDir: 'e2e',
   timeout: 120_000,
   expect: { timeout: 15_000 },
-  workers: 1,
+  workers: 2,
   // On a machine that does something else as well a deadline can be missed once: what passes only then is listed as flaky.
   retries: 1,
   forbidOnly: true,

@@ -57,6 +57,10 @@ async function act(page: Page, n: number, tab: string, dice: number): Promise<st
   return `note ${tab}${n}`;
 }
 
+/** Edits that are worth comparing, and where a tab stops trying. */
+const ENOUGH = 10;
+const MOST = 60;
+
 test('two tabs write at random for a while: both show the same kit, and no edit is missing', async ({ context, page }) => {
   await openDemo(page);
   const other = await context.newPage();
@@ -66,13 +70,14 @@ test('two tabs write at random for a while: both show the same kit, and no edit 
   const written: string[] = [];
   const work = async (tab: Page, name: string) => {
     const until = Date.now() + 20_000;
-    for (let n = 0; Date.now() < until; n++) {
+    // On a busy machine an edit takes seconds: then it is their number that counts.
+    for (let n = 0; n < MOST && (Date.now() < until || written.length <= ENOUGH); n++) {
       const found = await act(tab, n, name, random());
       if (found) written.push(found);
     }
   };
   await Promise.all([work(page, 'a'), work(other, 'b')]);
-  expect(written.length).toBeGreaterThan(10);
+  expect(written.length).toBeGreaterThan(ENOUGH);
   const missing = async () => {
     const text = JSON.stringify((await storedKit(page)).log);
     return written.filter((w) => !text.includes(w));

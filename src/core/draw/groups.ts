@@ -1,6 +1,6 @@
 import { ACTIVE, joined, type Piece, piece, TWO_POLES } from './pieces';
 import type { Drawable } from './request';
-import { overlap, type Point, type Rotation, textWidth } from './symbols';
+import { type Box, overlap, type Point, type Rotation, textWidth } from './symbols';
 
 /** What moves as one: its ways round, the first the usual one. */
 export interface Group {
@@ -52,10 +52,14 @@ export function groupsOf(d: Drawable): Group[] {
   return groups;
 }
 
-function liesOnItself({ symbols, flags }: Piece): boolean {
+function liesOnItself({ symbols, flags, labels }: Piece): boolean {
   const boxes = [...symbols, ...flags].map((x) => x.box);
-  return boxes.some((a, i) => boxes.slice(i + 1).some((b) => overlap(a, b)));
+  const words = labels.map((k) => shrunk(k.box));
+  return [...boxes, ...words].some((a, i) => [...boxes.slice(i + 1), ...words.slice(Math.max(0, i + 1 - boxes.length))].some((b) => overlap(a, b)));
 }
+/** How far a word may lap over what it stands beside. */
+const LAP = 0.2;
+const shrunk = ([l, t, r, b]: Box): Box => [l + LAP / 2, t + LAP / 2, r - LAP / 2, b - LAP / 2];
 
 function connectorWays(d: Drawable, i: number): Piece[] {
   const nets = Object.values(d.parts[i]!.net);

@@ -1,4 +1,4 @@
-import { ANY_LED, CHIP_KINDS, DIODE_FORWARD, factsOf, LED_FORWARD, type PartMode, unitOf } from '../vocabulary';
+import { ANY_LED, CHIP_KINDS, DIODE_FORWARD, factsOf, ledForward, type PartMode, typeReadings, unitOf } from '../vocabulary';
 import type { Unit } from '../quantity';
 import type { Line, Ref } from './sheet';
 import type { BoardState } from './board';
@@ -28,11 +28,8 @@ export function expectationOf(line: Line): LineExpectation | null {
 function expect(line: Line): LineExpectation | null {
   const facts = factsOf(line.kind);
   if (!facts.mode) return null;
-  if (facts.mode === 'diode') {
-    const limits = line.kind === 'led' ? (LED_FORWARD[line.colour?.toLowerCase() ?? '']?.limits ?? ANY_LED) : DIODE_FORWARD[line.kind as 'diode' | 'zener'];
-    return byLimits('diode', limits, 'usual forward voltage');
-  }
-  if (facts.mode === 'hfe') return byLimits('hfe', line.range ?? [50, 800], line.range ? 'hFE range of the list' : 'usual small-signal hFE');
+  if (facts.mode === 'diode') return forwardOf(line);
+  if (facts.mode === 'hfe') return gainOf(line);
   if (line.value === null || line.value <= 0) return null;
   return {
     mode: facts.mode,
@@ -41,6 +38,30 @@ function expect(line: Line): LineExpectation | null {
     tolerance: line.tolerance ?? facts.tolerance,
     from: line.tolerance ? 'as listed' : `usual for a ${facts.word}`,
   };
+}
+
+function forwardOf(line: Line): LineExpectation {
+  if (line.kind === 'led') {
+    const known = ledForward(line.colour ?? '');
+    const both = line.colour?.trim().toLowerCase() === 'green' ? ': old green below 2.4 V, pure green above' : '';
+    return byLimits('diode', known?.limits ?? ANY_LED, known ? `usual for ${line.colour!.toLowerCase()}${both}` : 'usual for a LED of any colour');
+  }
+  const type = line.kind === 'diode' ? typeReadings(line.type ?? line.label) : null;
+  if (type?.forward) return byLimits('diode', type.forward.limits, `usual for a ${type.type}`);
+  return byLimits('diode', DIODE_FORWARD[line.kind as 'diode' | 'zener'], 'usual forward voltage');
+}
+
+/** A meter's socket tests at other currents than the data sheet (common practice, no source). */
+const SOCKET = 0.3;
+
+function gainOf(line: Line): LineExpectation {
+  if (line.range) return byLimits('hfe', line.range, 'hFE range of the list');
+  const type = typeReadings(line.type ?? line.label);
+  if (type?.gain) {
+    const [low, high] = type.gain.limits;
+    return byLimits('hfe', [low * (1 - SOCKET), high * (1 + SOCKET)], `a ${type.type} has ${low} to ${high}, a meter’s socket reads up to 30 % off`);
+  }
+  return byLimits('hfe', [50, 800], 'usual small-signal hFE');
 }
 
 function byLimits(mode: 'diode' | 'hfe', [low, high]: readonly [number, number], from: string): LineExpectation {

@@ -21,6 +21,7 @@ export {
   type Windows,
 } from './progress';
 export { contradicts, type MarkingChoice, type MarkingKind, readBandWords, readMarking } from './readMarking';
+export { outAdvice } from './outAdvice';
 export { systematicErrors } from './systematic';
 export {
   checkTargets,
@@ -61,3 +62,4 @@ export { traceTargets } from './tracing';
 export type { LookItem } from './look';
 export { chooseSteps, LOG_TOPICS, type LogChoice, type LogStep, logSteps, type LogTopic, withdrawalOf } from './logbook';
 export { type Standing, standingOf } from './standing';
+export { openBeforePower, type OpenPoint } from './beforePower';

@@ -6,6 +6,7 @@ import { entryText } from './logText';
 import type { Verdict } from '../verdict';
 import { oddReading } from './oddReading';
 import { driftTold, freshTaken, judgeReading, type KnownWindows, windowFor, windowOfReading } from './progress';
+import { outAdvice } from './outAdvice';
 import { systematicErrors } from './systematic';
 import { lineTitle } from './lineWords';
 
@@ -124,7 +125,7 @@ function measured(kit: KitState, e: Extract<Entry, { kind: 'measured' }>): LastV
     title: `${name} ${word}, ${print(v.corrected, unit)}`,
     detail:
       v.verdict === 'out'
-        ? [outAdvice(kit, line.id, v.corrected, expected.mode), doubtOf(line.kind, expected, piece.meter, e.reading)].filter(Boolean).join(' ')
+        ? [outAdvice(kit, line, v.corrected), doubtOf(line.kind, expected, piece.meter, e.reading)].filter(Boolean).join(' ')
         : `${percent(v.deviation)} ${side} the middle, ${sure(v.probability)}`,
     reckoning: [
       ...lead,
@@ -140,28 +141,6 @@ const doubtOf = (kind: LineKind, expected: LineExpectation, meter: MeterProfile,
   typeof reading === 'number'
     ? (systematicErrors(kind, expected, meter, reading).find((t) => !systematicErrors(kind, expected, meter, null).includes(t)) ?? '')
     : '';
-
-/** Another line that this reading would fit, or how far off it is. */
-function outAdvice(kit: KitState, lineId: string, value: number, mode: string): string {
-  const other = kit.sheet.lines.find((l) => {
-    const x = expectationOf(l);
-    return (
-      l.id !== lineId &&
-      x?.mode === mode &&
-      mode !== 'diode' &&
-      mode !== 'hfe' &&
-      value >= x.nominal * (1 + x.tolerance[0]) &&
-      value <= x.nominal * (1 + x.tolerance[1])
-    );
-  });
-  const line = kit.sheet.lines.find((l) => l.id === lineId);
-  const nominal = line?.value ?? 0;
-  const ratio = nominal > 0 ? value / nominal : 0;
-  if (other) return `It fits the ${lineTitle(other)} line. Put it there and look for the right one.`;
-  if (Math.abs(Math.log10(ratio)) > 0.95 && Math.abs(Math.log10(ratio) % 1) < 0.04)
-    return `${ratio > 1 ? 'Ten times or more too large' : 'A tenth or less'}: a wrong multiplier, a wrong value in the bag. Do not fit it.`;
-  return 'Do not fit it before you know what it does there.';
-}
 
 function read(kit: KitState, e: Extract<Entry, { kind: 'read' | 'probed' }>, windows: KnownWindows): LastVerdict | null {
   const stage = kit.sheet.stages.find((s) => s.id === e.stage);

@@ -53,7 +53,7 @@ function parcelLines(kit: KitState): ParcelLine[] {
         number: i + 1,
         kind,
         value: valued ? line.value : null,
-        type: valued ? null : line.kind === 'led' ? (line.colour ?? line.label) : line.label,
+        type: valued ? null : line.kind === 'led' ? (line.colour ?? line.label) : (line.type ?? line.label),
         tolerance: valued && expected ? [expected.tolerance[0] * 100, expected.tolerance[1] * 100] : null,
         quantity: Math.max(0, line.quantity - counted.get(line.id)!),
         ...(limits ? { limits } : {}),

@@ -15,6 +15,7 @@ import {
 import { derivePlan } from '../plan';
 import { checkObservableId, type LooseKind, placeOf, probeObservableId } from '../vocabulary';
 import type { LookItem } from './look';
+import { openBeforePower } from './beforePower';
 import { isPrepared, presetsOf } from './presets';
 import { walkOrder } from './walkOrder';
 import { currentStage, deriveStages, isMeasure, isTurning, type KnownWindows, type StageProgress } from './progress';
@@ -149,8 +150,12 @@ export function checkTargets(kit: KitState, windows: KnownWindows, asked: readon
 }
 
 function prepareTargets(kit: KitState, stage: Stage): TargetState[] {
-  const presets = presetsOf(stage);
-  return presets.length === 0 ? [] : [{ target: { kind: 'prepare', id: `prepare:${stage.id}`, stage, presets }, done: isPrepared(kit, stage) }];
+  const open = openBeforePower(kit, stage).map((p) => p.text);
+  const presets = [...open, ...presetsOf(stage)];
+  // What has opened since it was confirmed is asked again.
+  const told = kit.prepared.get(stage.id)?.entry.confirmed ?? '';
+  const done = isPrepared(kit, stage) && open.every((text) => told.includes(text));
+  return presets.length === 0 ? [] : [{ target: { kind: 'prepare', id: `prepare:${stage.id}`, stage, presets }, done }];
 }
 
 export function checkTargetsOf({ stage, checks }: StageProgress): TargetState[] {

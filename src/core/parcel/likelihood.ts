@@ -1,7 +1,8 @@
 import { type MeterRange, type Uncertainty, uncertaintyIn } from '../meter';
+import { matchTypes } from '../vocabulary';
 import { markingValues, type MarkingValues } from './marking';
 import type { LoosePiece, ParcelLine, ParcelMeter } from './model';
-import { TYPICAL_TYPES } from './typicalTypes';
+import { typicalFigures } from './typicalTypes';
 
 /** Log probabilities of what is printed, given what the piece is (choices of this product, tuned on the public parcels). */
 const MARKING = { right: Math.log(0.9), oneColourOff: Math.log(0.01), other: Math.log(1e-5), otherType: Math.log(1e-3) } as const;
@@ -100,11 +101,11 @@ function logReading(y: number, u: Uncertainty, line: ParcelLine, nominal: number
 
 function logType(w: WeighedPiece, line: ParcelLine): number {
   const type = line.type ?? '';
-  const figures = TYPICAL_TYPES[type.toLowerCase()];
+  const figures = typicalFigures(type);
   const polarity = line.polarity ?? figures?.polarity;
   const { piece } = w;
-  const marked = typeof piece.marking === 'string' ? piece.marking.toLowerCase() : null;
-  const printed = marked === null ? 0 : marked === type.toLowerCase() ? MARKING.right : MARKING.otherType;
+  const marked = typeof piece.marking === 'string' ? piece.marking : null;
+  const printed = marked === null ? 0 : { same: MARKING.right, grade: MARKING.oneColourOff, other: MARKING.otherType }[matchTypes(marked, type)];
   const wrongPolarity = polarity && piece.polarity && polarity !== piece.polarity.toUpperCase() ? -30 : 0;
   const range = (piece.quantity === 'hfe' ? figures?.hfe : figures?.vf) ?? line.limits;
   if (!range || w.y === null || !w.u) return printed + wrongPolarity - (w.y === null ? 3 : 0);
@@ -115,7 +116,7 @@ function logType(w: WeighedPiece, line: ParcelLine): number {
 
 /** Whether a reading lies in the usual range of a type (widened by the meter's own error); false for unknown types. */
 export function fitsType(w: WeighedPiece, type: string): boolean {
-  const figures = TYPICAL_TYPES[type.toLowerCase()];
+  const figures = typicalFigures(type);
   const range = w.piece.quantity === 'hfe' ? figures?.hfe : figures?.vf;
   if (!range || w.y === null || !w.u) return false;
   return w.y >= range[0] - w.u.halfWidth && w.y <= range[1] + w.u.halfWidth;
@@ -149,7 +150,7 @@ function strangerMarking(w: WeighedPiece, own: readonly ParcelLine[]): number {
 }
 
 function strangerType(w: WeighedPiece, own: readonly ParcelLine[]): number {
-  const marked = typeof w.piece.marking === 'string' ? w.piece.marking.toLowerCase() : null;
-  if (marked !== null) return STRANGER.prior + (own.some((l) => l.type?.toLowerCase() === marked) ? MARKING.other : MARKING.right);
+  const marked = typeof w.piece.marking === 'string' ? w.piece.marking : null;
+  if (marked !== null) return STRANGER.prior + (own.some((l) => l.type !== null && matchTypes(marked, l.type) !== 'other') ? MARKING.other : MARKING.right);
   return STRANGER.prior - 1;
 }

@@ -4,6 +4,7 @@ import { adjustmentsDue, changedSince, type CheckProgress, entryText, isMeasure,
 import type { KitState, Stage } from '@/core/kit';
 import { print } from '@/core/quantity';
 import zones from '../shell/zones.module.css';
+import { BeforePower } from './BeforePower';
 import { StageGate } from './StageGate';
 import { nameOf } from './StageList';
 import { StageNeeds } from './StageNeeds';
@@ -79,6 +80,7 @@ export function StageStory({ kit, here, go }: { kit: KitState; here: StageProgre
           {stage.fits.length > 0 && stage.kind === 'power' && <p>In for this stage: {stage.fits.join(', ')}.</p>}
         </>
       )}
+      {status !== 'failed' && status !== 'waiting' && <BeforePower kit={kit} stage={stage} go={go} />}
       {status !== 'failed' && (
         <Suspense>
           <FirstPowerCard key={stage.id} kit={kit} stage={stage} />

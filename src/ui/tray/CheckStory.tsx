@@ -1,7 +1,7 @@
 import { Button } from 'antd';
 import type { ConsequenceText } from '@/core/consequence';
 import { type Compartment, expectationOf, type KitState, type MeasuringSchool, type Piece } from '@/core/kit';
-import { contradicts, lineTitle, lotFindings, lotText, type Phase } from '@/core/loop';
+import { contradicts, lineTitle, lotFindings, lotText, outAdvice, type Phase } from '@/core/loop';
 import { print } from '@/core/quantity';
 import type { Loop } from '../probe/useLoop';
 import { useConsequences } from '../results/useConsequences';
@@ -35,7 +35,7 @@ export function CheckStory({ kit, tray, left, go, loop }: Props) {
       <h2 className={zones.label}>What the meter says</h2>
       {off.length === 0 && <p>No part has stood out so far.</p>}
       {off.map(({ c, p }) => (
-        <Deviation key={`${c.line.id}${p.index}`} c={c} p={p} does={consequences[`piece:${c.line.id}:${p.index}`]} />
+        <Deviation key={`${c.line.id}${p.index}`} kit={kit} c={c} p={p} does={consequences[`piece:${c.line.id}:${p.index}`]} />
       ))}
       {tray.flatMap((c) =>
         [...c.markings].flatMap(([piece, text]) =>
@@ -77,7 +77,7 @@ export function CheckStory({ kit, tray, left, go, loop }: Props) {
   );
 }
 
-function Deviation({ c, p, does }: { c: Compartment; p: Piece; does: ConsequenceText | undefined }) {
+function Deviation({ kit, c, p, does }: { kit: KitState; c: Compartment; p: Piece; does: ConsequenceText | undefined }) {
   const bad = p.figures.filter((f) => f.verdict === 'out');
   if (bad.length > 0)
     return (
@@ -100,7 +100,11 @@ function Deviation({ c, p, does }: { c: Compartment; p: Piece; does: Consequence
           <DoesText does={does} />
         </>
       ) : p.verdict === 'out' ? (
-        'Do not fit it: keep it apart and take a right one.'
+        p.reckoning ? (
+          outAdvice(kit, c.line, p.reckoning.corrected)
+        ) : (
+          'Open or dead, or the probes did not touch. Try once more, then take another.'
+        )
       ) : (
         'The meter cannot settle it. Try a better range, or compare it with its neighbours of the line.'
       )}

@@ -1,4 +1,4 @@
-import { LED_FORWARD } from '../../vocabulary';
+import { LED_FORWARD, ledForward } from '../../vocabulary';
 import { VT } from '../solve/junction';
 
 /** A piece of deck text that blocks share, with where its figures come from. */
@@ -17,7 +17,7 @@ const LED_SERIES_OHMS = 3;
 
 /** Model card of a LED by its colour: saturation current from its forward voltage at 10 mA (diode equation). */
 export function ledModel(colour: string): LibraryItem {
-  const volts = (LED_FORWARD[colour] ?? LED_FORWARD['red']!).at10mA;
+  const volts = (ledForward(colour) ?? LED_FORWARD.red).at10mA;
   const is = 0.01 / Math.exp((volts - 0.01 * LED_SERIES_OHMS) / (LED_EMISSION * VT));
   const name = `LED${colour.toUpperCase()}`;
   return item(name, `.model ${name} D(IS=${is.toExponential(3)} N=${LED_EMISSION} RS=${LED_SERIES_OHMS} BV=30 IBV=1E-5)`);
