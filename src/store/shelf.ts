@@ -26,6 +26,7 @@ export type { Difficulty, Trouble } from '@/stand-in';
 import { newId, stampAfter } from './stamps';
 import { appendEntries, createKit as storeKit, listCards, loadKit, saveAttachments, summaryOf } from './storage';
 import { noteStanding } from './shelfItems';
+import { listKits } from './shelfList';
 import { tellTabs } from './tabs';
 
 /** Puts a fresh demo on the shelf; returns its id. */
@@ -46,6 +47,7 @@ export type FilePreview =
       readonly damaged: number;
     }
   | { readonly kind: 'newer'; readonly message: string }
+  | { readonly kind: 'shelf'; readonly kits: readonly FilePreview[]; readonly made: string }
   | { readonly kind: 'new'; readonly doc: KitDocument; readonly title: string }
   | { readonly kind: 'same'; readonly id: string; readonly title: string }
   | {
@@ -62,7 +64,39 @@ const SHOWN = 8;
 
 /** Reads a kit file and says what it would add. Nothing is stored. */
 export async function previewFile(file: File): Promise<FilePreview> {
-  return previewKit(openKit(await file.text()), file.name);
+  const text = await file.text();
+  const kits = SHELF_FILE.test(text.slice(0, HEAD)) ? shelfOf(text) : null;
+  if (kits === null) return previewKit(openKit(text), file.name);
+  const previews: FilePreview[] = [];
+  for (const [i, kit] of kits.kits.entries()) previews.push(await previewKit(checkKit(kit), `Kit ${i + 1} of ${file.name}`));
+  return { kind: 'shelf', kits: previews, made: kits.made };
+}
+
+const SHELF_FORMAT = 'zesty-bench-shelf';
+const SHELF_FILE = new RegExp(`"format"\\s*:\\s*"${SHELF_FORMAT}"`);
+/** A shelf's file says what it is at its beginning. */
+const HEAD = 500;
+
+/** The kits of a shelf's file, not checked yet; null for what is no whole JSON. */
+function shelfOf(text: string): { readonly kits: readonly unknown[]; readonly made: string } | null {
+  try {
+    const { kits, made } = JSON.parse(text.replace(/^\uFEFF/, '')) as { kits?: unknown; made?: unknown };
+    return Array.isArray(kits) ? { kits: kits as unknown[], made: typeof made === 'string' ? made : '' } : null;
+  } catch {
+    return null;
+  }
+}
+
+/** All kits of the shelf, archived ones too, as one file; damaged ones are told by name and stay out. */
+export async function shelfBackup(): Promise<{ readonly text: string; readonly kits: number; readonly left: readonly string[] }> {
+  const kits: KitDocument[] = [];
+  const left: string[] = [];
+  for (const item of await listKits()) {
+    const found = await loadKit(item.id);
+    if (found?.ok) kits.push(found.kit);
+    else left.push(item.title);
+  }
+  return { text: JSON.stringify({ format: SHELF_FORMAT, version: 1, made: new Date().toISOString(), kits }), kits: kits.length, left };
 }
 
 async function previewKit(opened: OpenResult, name: string): Promise<FilePreview> {

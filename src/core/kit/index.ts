@@ -6,7 +6,7 @@ export { documentOf, foldDocument, type KitDocument, mergeDocuments, newKit } fr
 export { figuresOf, judgeFigure, type PartFigure } from './figures';
 export { kitFindings, type KitFinding } from './findings';
 export { extend, fold } from './fold';
-export { absentRefs, choiceOn, expectationOf, isWanted, type LineExpectation, socketedChips } from './lines';
+export { absentRefs, choiceOn, expectationOf, isWanted, type LineExpectation, listedType, socketedChips } from './lines';
 export { compareEntries, unite } from './log';
 export { meterOf, offsetOf } from './meters';
 export { isPowered } from './stages';

@@ -40,13 +40,16 @@ function expect(line: Line): LineExpectation | null {
   };
 }
 
+/** A semiconductor's type as the list prints it; `type` may be the name of a model in the deck instead. */
+export const listedType = (line: Pick<Line, 'label' | 'type'>): string => [line.label, line.type ?? ''].find((t) => typeReadings(t) !== null) ?? line.label;
+
 function forwardOf(line: Line): LineExpectation {
   if (line.kind === 'led') {
     const known = ledForward(line.colour ?? '');
     const both = line.colour?.trim().toLowerCase() === 'green' ? ': old green below 2.4 V, pure green above' : '';
     return byLimits('diode', known?.limits ?? ANY_LED, known ? `usual for ${line.colour!.toLowerCase()}${both}` : 'usual for a LED of any colour');
   }
-  const type = line.kind === 'diode' ? typeReadings(line.type ?? line.label) : null;
+  const type = line.kind === 'diode' ? typeReadings(listedType(line)) : null;
   if (type?.forward) return byLimits('diode', type.forward.limits, `usual for a ${type.type}`);
   return byLimits('diode', DIODE_FORWARD[line.kind as 'diode' | 'zener'], 'usual forward voltage');
 }
@@ -56,7 +59,7 @@ const SOCKET = 0.3;
 
 function gainOf(line: Line): LineExpectation {
   if (line.range) return byLimits('hfe', line.range, 'hFE range of the list');
-  const type = typeReadings(line.type ?? line.label);
+  const type = typeReadings(listedType(line));
   if (type?.gain) {
     const [low, high] = type.gain.limits;
     return byLimits('hfe', [low * (1 - SOCKET), high * (1 + SOCKET)], `a ${type.type} has ${low} to ${high}, a meter’s socket reads up to 30 % off`);

@@ -1,4 +1,4 @@
-import { expectationOf, type KitState, type Line } from '../kit';
+import { expectationOf, type KitState, type Line, listedType } from '../kit';
 import { print } from '../quantity';
 import { LED_FORWARD, typeReadings } from '../vocabulary';
 import { lineTitle } from './lineWords';
@@ -63,7 +63,7 @@ function likeGain(kit: KitState, line: Line, gain: number): string {
   const other = line.kind === 'pnp' ? 'NPN' : 'PNP';
   if (gain < NO_GAIN) return `No gain: legs in the wrong holes, or it is a ${other}. Turn it, then try the ${other} socket.`;
   if (gain >= DARLINGTON) return 'So much gain has a Darlington only, or the legs sit in the wrong holes.';
-  const type = typeReadings(line.type ?? line.label);
+  const type = typeReadings(listedType(line));
   const grade = type?.type === type?.family ? undefined : GRADES.find((g) => within(gain, typeReadings(`${type?.family ?? ''}${g}`)?.gain?.limits));
   const [low, high] = grade === undefined ? [0, 0] : typeReadings(`${type!.family}${grade}`)!.gain!.limits;
   return grade === undefined

@@ -1,4 +1,4 @@
-import { derivePile, deriveTray, expectationOf, type KitState, type LoosePiece as LooseEntry, meterOf, offsetOf } from '../kit';
+import { derivePile, deriveTray, expectationOf, type KitState, listedType, type LoosePiece as LooseEntry, meterOf, offsetOf } from '../kit';
 import type { MeterProfile } from '../meter';
 import type { LoosePiece, LooseQuantity, ParcelLine, ParcelMeter } from '../parcel';
 import { factsOf, type LooseKind } from '../vocabulary';
@@ -53,7 +53,7 @@ function parcelLines(kit: KitState): ParcelLine[] {
         number: i + 1,
         kind,
         value: valued ? line.value : null,
-        type: valued ? null : line.kind === 'led' ? (line.colour ?? line.label) : (line.type ?? line.label),
+        type: valued ? null : line.kind === 'led' ? (line.colour ?? line.label) : listedType(line),
         tolerance: valued && expected ? [expected.tolerance[0] * 100, expected.tolerance[1] * 100] : null,
         quantity: Math.max(0, line.quantity - counted.get(line.id)!),
         ...(limits ? { limits } : {}),

@@ -5,6 +5,7 @@ import type { KitState } from '@/core/kit';
 import { lineTitle } from '@/core/loop';
 import { type ShoppingItem, shoppingList, shoppingText } from '@/core/report';
 import { useBench } from '@/store/bench';
+import { copyText } from '../shell/copyText';
 import { Nothing } from '../drawn/Nothing';
 import { Choose } from '../form/Choose';
 import { InlineForm } from '../form/InlineForm';
@@ -32,7 +33,7 @@ function ShoppingTable({ items }: { items: readonly ShoppingItem[] }) {
   const { message } = App.useApp();
   const append = useBench((s) => s.append);
   const copy = () => {
-    navigator.clipboard.writeText(shoppingText(items)).then(
+    copyText(shoppingText(items)).then(
       () => void message.success('The list is on the clipboard.'),
       () => void message.error('The browser did not let the list be copied. Mark it and copy it by hand.'),
     );

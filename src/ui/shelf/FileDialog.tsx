@@ -7,10 +7,12 @@ interface Props {
   readonly preview: FilePreview | null;
   readonly close: () => void;
   readonly take: (doc: KitDocument) => void;
+  readonly takeShelf: (docs: readonly KitDocument[]) => void;
 }
 
 /** What a file would add to a kit that is here already, or what of a damaged one can be opened, before anything is stored. */
-export function FileDialog({ preview, close, take }: Props) {
+export function FileDialog({ preview, close, take, takeShelf }: Props) {
+  if (preview?.kind === 'shelf') return <ShelfDialog kits={preview.kits} made={preview.made} close={close} take={takeShelf} />;
   const doc = preview?.kind === 'adds' ? preview.doc : preview?.kind === 'refused' ? preview.rest : null;
   return (
     <Modal
@@ -48,4 +50,52 @@ export function FileDialog({ preview, close, take }: Props) {
       )}
     </Modal>
   );
+}
+
+interface ShelfProps {
+  readonly kits: readonly FilePreview[];
+  readonly made: string;
+  readonly close: () => void;
+  readonly take: (docs: readonly KitDocument[]) => void;
+}
+
+/** What a shelf's file would bring, kit by kit, before anything is stored. */
+function ShelfDialog({ kits, made, close, take }: ShelfProps) {
+  const docs = kits.flatMap((k) => (k.kind === 'new' || k.kind === 'adds' ? [k.doc] : []));
+  return (
+    <Modal
+      open
+      title={`A whole shelf${made === '' ? '' : `, saved ${made.slice(0, 10)}`}`}
+      okText={docs.length === 1 ? 'Take it in' : `Take ${docs.length} in`}
+      okButtonProps={{ disabled: docs.length === 0 }}
+      cancelText="Leave it"
+      onCancel={close}
+      onOk={() => {
+        take(docs);
+      }}
+    >
+      <p>{docs.length === 0 ? 'Everything in it is here already.' : 'Nothing that is here is lost: entries are added, none is taken away.'}</p>
+      <ul>
+        {kits.map((k, i) => (
+          <li key={i}>{broughtBy(k)}</li>
+        ))}
+      </ul>
+    </Modal>
+  );
+}
+
+function broughtBy(kit: FilePreview): string {
+  switch (kit.kind) {
+    case 'new':
+      return `“${kit.title}”: new`;
+    case 'same':
+      return `“${kit.title}”: here already`;
+    case 'adds':
+      return `“${kit.title}”: ${kit.count === 1 ? '1 entry' : `${kit.count} entries`} more`;
+    case 'refused':
+    case 'newer':
+      return `Left out. ${kit.message}`;
+    case 'shelf':
+      return 'Left out: a shelf within a shelf.';
+  }
 }

@@ -105,8 +105,8 @@ export function Shelf() {
       <MoreDemos open={shelf.demo} />
       <Story />
       <Suspense>
-        <StorageMeter />
-        {shelf.preview && <FileDialog preview={shelf.preview} close={shelf.closePreview} take={shelf.takeDocument} />}
+        <StorageMeter backup={shelf.backup} kits={items?.length ?? 0} />
+        {shelf.preview && <FileDialog preview={shelf.preview} close={shelf.closePreview} take={shelf.takeDocument} takeShelf={shelf.takeShelf} />}
       </Suspense>
     </main>
   );

@@ -1,4 +1,4 @@
-import { Button, Flex, Progress } from 'antd';
+import { Alert, Button, Flex, Progress } from 'antd';
 import { useCallback, useEffect, useState } from 'react';
 import styles from './Shelf.module.css';
 
@@ -12,10 +12,12 @@ const MEGABYTE = 1e6;
 const megabytes = (bytes: number) => (bytes < 10 * MEGABYTE ? (bytes / MEGABYTE).toFixed(1) : String(Math.round(bytes / MEGABYTE)));
 
 /** How much of the browser's room is used, and whether it promises to keep it. */
-export function StorageMeter() {
+export function StorageMeter({ backup, kits }: { backup: () => void; kits: number }) {
   const [room, setRoom] = useState<Room | null>(null);
   const [asked, setAsked] = useState(false);
+  const [plain, setPlain] = useState(false);
   const look = useCallback(async () => {
+    setPlain(!window.isSecureContext);
     if (!('storage' in navigator)) return;
     const [{ usage = 0, quota = 0 }, kept] = await Promise.all([navigator.storage.estimate(), navigator.storage.persisted()]);
     setRoom({ used: usage, quota, kept });
@@ -23,6 +25,20 @@ export function StorageMeter() {
   useEffect(() => {
     look().catch(() => undefined);
   }, [look]);
+  const save = kits > 0 && (
+    <Button size="small" onClick={backup}>
+      Back up the shelf
+    </Button>
+  );
+  if (plain)
+    return (
+      <Alert
+        type="info"
+        className={styles.storage ?? ''}
+        title="Opened over plain HTTP: no start without a network, no clipboard, no promise of the browser to keep your data."
+        action={save}
+      />
+    );
   if (!room) return null;
   const ask = () => {
     setAsked(true);
@@ -53,6 +69,7 @@ export function StorageMeter() {
           {asked && <span role="status">This browser may delete the data when space runs low: export kits that matter.</span>}
         </>
       )}
+      {save}
     </Flex>
   );
 }

@@ -28,6 +28,9 @@ export interface ShelfActs {
   readonly archive: (item: ShelfItem) => void;
   readonly remove: (item: ShelfItem) => void;
   readonly exportKit: (item: ShelfItem) => void;
+  /** The whole shelf as one file. */
+  readonly backup: () => void;
+  readonly takeShelf: (docs: readonly KitDocument[]) => void;
 }
 
 const BLOCKED =
@@ -124,6 +127,26 @@ export function useShelf(push: (path: string) => void, message: Messages): Shelf
         takeOff(item).then(() => {
           say(`“${item.title}” is off the shelf.`, () => putBack(item));
         }, fail);
+      },
+      backup: () => {
+        const written = async () => {
+          const { text, kits, left } = await (await store()).shelfBackup();
+          saveFile(`shelf-${new Date().toISOString().slice(0, 10)}.zesty.json`, text);
+          void message.open({
+            key: 'shelf',
+            duration: SECONDS,
+            content: `${kits === 1 ? '1 kit' : `${kits} kits`} in the file.${left.length > 0 ? ` Damaged, and not in it: ${left.join(', ')}.` : ''}`,
+          });
+        };
+        written().catch(fail);
+      },
+      takeShelf: (docs) => {
+        const taken = async () => {
+          const { takeIn } = await store();
+          for (const doc of docs) await takeIn(doc);
+          setPreview(null);
+        };
+        taken().then(refresh, fail);
       },
       exportKit: (item) => {
         const written = async () => {

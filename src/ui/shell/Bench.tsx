@@ -12,6 +12,7 @@ import { Frame } from './Frame';
 import { Notices } from './Notices';
 import { type AskedNet, useBenchView } from './useBenchView';
 import { useUndoMessages } from './useUndoMessages';
+import { ViewBoundary } from './ViewBoundary';
 
 const Waiting = () => (
   <div className={styles.waiting}>
@@ -63,9 +64,11 @@ export function Bench({ kit }: { kit: KitState }) {
         <h1 className="sr-only">
           {kit.sheet.title}: {titleOf(phase)}
         </h1>
-        <Suspense fallback={<Waiting />}>
-          <PhaseView {...shown} />
-        </Suspense>
+        <ViewBoundary view={shown.phase}>
+          <Suspense fallback={<Waiting />}>
+            <PhaseView {...shown} />
+          </Suspense>
+        </ViewBoundary>
       </main>
       <Suspense fallback={null}>
         {dialog === 'marking' && <MarkingReader kit={kit} target={loop.target} close={close} fill={loop.setText} />}

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { KitState } from '@/core/kit';
 import { packetLabels, sellerLetter } from '@/core/report';
 import { PartBody } from '../drawn/Body';
+import { copyText } from '../shell/copyText';
 import { saveFile } from '../shell/saveFile';
 import styles from './Papers.module.css';
 
@@ -48,7 +49,7 @@ export function Letter({ kit, close }: { kit: KitState; close: () => void }) {
       </Modal>
     );
   const copy = () => {
-    navigator.clipboard.writeText(text).then(
+    copyText(text).then(
       () => {
         setSaid('Copied.');
       },
