@@ -16,10 +16,10 @@ import {
   type StageScene,
 } from '@/core/specimen';
 import { applyFaults, type Board } from '@/core/fault';
-import { expectationOf, type Line, type ObserveCheck, offsetOf, type ReadingValue, type Stage } from '@/core/kit';
+import { expectationOf, type Line, listedType, type ObserveCheck, offsetOf, type ReadingValue, type Stage } from '@/core/kit';
 import { rangeFor } from '@/core/meter';
 import { boardOf, circuitAt, circuitOf, sceneOf, showsSign } from '@/core/stage';
-import { factsOf, type MeterMode } from '@/core/vocabulary';
+import { ledForward, factsOf, type MeterMode, typeReadings } from '@/core/vocabulary';
 import { randomStream } from '@/core/statistics';
 import { faultsLeft, type Practice } from './practice';
 
@@ -36,8 +36,17 @@ function pieceValue(practice: Practice, line: Line, piece: number): number | nul
   if (!expected) return null;
   const random = randomStream(hash(`${practice.standIn?.seed ?? 0}/${line.id}/${piece}`));
   const share = (random() + random() + random()) / 3;
+  const usual = usualReading(line);
+  if (usual) return usual[0] + (usual[1] - usual[0]) * share;
   const [low, high] = expected.tolerance;
   return expected.nominal * (1 + (low + (high - low) * share) * 0.85);
+}
+
+/** What most pieces of a junction read: a bag holds one make, while limits allow for all. */
+function usualReading(line: Line): readonly [number, number] | null {
+  if (line.kind === 'led') return ledForward(line.colour ?? '')?.usual ?? null;
+  const type = typeReadings(listedType(line));
+  return (line.kind === 'diode' ? type?.forward?.usual : line.range ? null : type?.gain?.usual) ?? null;
 }
 
 /** Pieces that really lie in the simulated bag. */

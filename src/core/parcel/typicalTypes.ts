@@ -1,4 +1,4 @@
-import { ledForward, typeReadings } from '../vocabulary';
+import { LED_FORWARD, ledForward, typeReadings } from '../vocabulary';
 
 /** What a type or colour reads like: diode test volts, current gain. */
 interface TypeFigures {
@@ -12,5 +12,6 @@ export function typicalFigures(type: string): TypeFigures | null {
   const known = typeReadings(type);
   if (known) return { vf: known.forward?.usual, hfe: known.gain?.usual, polarity: known.polarity ?? undefined };
   const led = ledForward(type);
-  return led && { vf: led.usual };
+  // A green one may be of either chemistry: its colour alone does not say which.
+  return led && { vf: type.trim().toLowerCase() === 'green' ? [led.usual[0], LED_FORWARD['pure green'].usual[1]] : led.usual };
 }
