@@ -1,4 +1,4 @@
-import { absentRefs, deriveExchanged, type EntryBody, isPowered, type KitState, type Ref, socketedChips, type Stage } from '../kit';
+import { absentRefs, checkTaken, deriveExchanged, type EntryBody, isPowered, type KitState, type Ref, socketedChips, type Stage } from '../kit';
 import { badPieces } from './fitting';
 import { secondLookItems } from './inspection';
 import { modificationText } from './logText';
@@ -149,6 +149,9 @@ function temporary(kit: KitState, stage: Stage): OpenPoint[] {
 }
 
 function secondLook(kit: KitState): OpenPoint[] {
+  // A stage of the ladder that was a look is one.
+  const looked = kit.sheet.stages.some((s) => s.kind === 'look' && s.checks.length > 0 && s.checks.every((c) => checkTaken(kit, s, c.id).length > 0));
+  if (looked) return [];
   const items = secondLookItems(kit);
   const left = items.filter((i) => !kit.inspected.has(i.id));
   if (items.length === 0 || left.length === 0) return [];

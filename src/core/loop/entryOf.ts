@@ -52,7 +52,10 @@ function countOf(line: string, listed: number, text: string): EntryBody | string
 export function answerOf(target: Target, asExpected: boolean): EntryBody | null {
   if (target.kind === 'fit') return { kind: 'fitted', refs: [...target.refs] };
   if (target.kind === 'inspect') return { kind: 'inspected', item: target.item.id, title: target.item.title, good: asExpected };
-  if (target.kind === 'prepare') return asExpected ? { kind: 'prepared', stage: target.stage.id, confirmed: target.presets.join('; ') } : null;
+  if (target.kind === 'prepare')
+    return asExpected
+      ? { kind: 'prepared', stage: target.stage.id, confirmed: [...target.open.map((text) => `open: ${text}`), ...target.presets].join('; ') }
+      : null;
   if (target.kind === 'trace') return { kind: 'traced', pads: [...target.pads], nets: [...target.nets], drawn: target.drawn, beep: asExpected };
   if (target.kind !== 'check' || target.check.what !== 'observe') return null;
   const base = { kind: 'observed', stage: target.stage.id, check: target.check.id, asExpected } as const;

@@ -30,7 +30,7 @@ export type Target =
   | { readonly kind: 'probe'; readonly id: string; readonly stage: Stage; readonly testPoint: TestPoint }
   | { readonly kind: 'inspect'; readonly id: string; readonly item: LookItem }
   /** What is set and confirmed before a stage is begun. */
-  | { readonly kind: 'prepare'; readonly id: string; readonly stage: Stage; readonly presets: readonly string[] }
+  | { readonly kind: 'prepare'; readonly id: string; readonly stage: Stage; readonly presets: readonly string[]; readonly open: readonly string[] }
   /** Two pads, `ref.pin`, under the continuity tester; `drawn`: whether they should beep. */
   | {
       readonly kind: 'trace';
@@ -151,11 +151,11 @@ export function checkTargets(kit: KitState, windows: KnownWindows, asked: readon
 
 function prepareTargets(kit: KitState, stage: Stage): TargetState[] {
   const open = openBeforePower(kit, stage).map((p) => p.text);
-  const presets = [...open, ...presetsOf(stage)];
+  const presets = presetsOf(stage);
   // What has opened since it was confirmed is asked again.
   const told = kit.prepared.get(stage.id)?.entry.confirmed ?? '';
   const done = isPrepared(kit, stage) && open.every((text) => told.includes(text));
-  return presets.length === 0 ? [] : [{ target: { kind: 'prepare', id: `prepare:${stage.id}`, stage, presets }, done }];
+  return presets.length === 0 ? [] : [{ target: { kind: 'prepare', id: `prepare:${stage.id}`, stage, presets, open }, done }];
 }
 
 export function checkTargetsOf({ stage, checks }: StageProgress): TargetState[] {

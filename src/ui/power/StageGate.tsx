@@ -26,7 +26,7 @@ export function StageGate({ here }: { here: StageProgress }) {
   const words = status === 'failed' ? 'Go on all the same' : status === 'doubtful' ? 'Accept it' : 'Skip this stage';
   if (status === 'waiting') return null;
   return (
-    <div className={zones.row}>
+    <div className={`${zones.row} ${zones.section}`}>
       {(status === 'failed' || status === 'doubtful' || status === 'current') && (
         <Button
           size="small"
