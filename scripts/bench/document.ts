@@ -2,7 +2,8 @@
 import { deriveTray, documentOf, extend, fold, foldDocument, type KitState, lastUndoable, openKit } from '../../src/core/kit';
 import { lastVerdict } from '../../src/core/loop/lastVerdict';
 import { deriveStages } from '../../src/core/loop/progress';
-import { countTargets, fitTargets, pieceTargets } from '../../src/core/loop/targets';
+import { fitTargets } from '../../src/core/loop/fitTargets';
+import { countTargets, pieceTargets } from '../../src/core/loop/targets';
 import { bigKit, nextEntry } from './bigKit';
 
 const median = (values: readonly number[]) => [...values].sort((a, b) => a - b)[values.length >> 1]!;

@@ -23,7 +23,8 @@ import {
 } from '../../src/core/kit';
 import { judgeReading, windowFor, windowOfReading } from '../../src/core/loop/progress';
 import { entryText } from '../../src/core/loop/logText';
-import { countTargets, fitTargets } from '../../src/core/loop/targets';
+import { fitTargets } from '../../src/core/loop/fitTargets';
+import { countTargets } from '../../src/core/loop/targets';
 import { sellerLetter } from '../../src/core/report';
 import { allWindows, windowInputs, type Windows } from '../../src/core/stage/index';
 import { fittedAt } from '../../src/core/stage/circuitAt';

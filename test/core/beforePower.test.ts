@@ -28,7 +28,7 @@ test('a chip that sits in its socket before its stage is asked out, and in again
 });
 
 test('a piece that measured out and was fitted is named first; who never ticks in Fit is not told that all is missing', () => {
-  const kit = log(looked(demo()), { kind: 'measured', line: 'r-4k7', piece: 1, ref: 'R6', reading: 47_000, meter: 'handheld' }, fitted(['R6']));
+  const kit = log(looked(demo()), { kind: 'measured', line: 'r-4k7', piece: 1, ref: 'R6', mode: 'ohms', reading: 47_000, meter: 'handheld' }, fitted(['R6']));
   expect(open(kit)[0]).toBe('bad-piece R6');
   expect(open(looked(demo()))).toEqual([]);
 });

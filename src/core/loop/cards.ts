@@ -7,7 +7,7 @@ import { dangerNear } from './nearby';
 import { notYet } from './notYet';
 import { orientationCard } from './orientation';
 import { windowFor, type KnownWindows } from './progress';
-import type { Target } from './targets';
+import type { Target } from './target';
 import { lineTitle } from './lineWords';
 
 /** Everything that the probe bar says about the target in hand. */

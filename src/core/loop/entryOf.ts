@@ -2,7 +2,7 @@ import type { EntryBody, KitState, ReadingValue } from '../kit';
 import { parseDisplay } from '../quantity';
 import type { TargetCard } from './cards';
 import { readPileEntry } from './pileEntry';
-import type { Target } from './targets';
+import type { Target } from './target';
 
 const MOST_PIECES = 10_000;
 

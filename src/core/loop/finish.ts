@@ -2,7 +2,7 @@ import { isSeenTo, type KitState } from '../kit';
 import { modificationText } from './logText';
 import { deriveStages, isBehind, type KnownWindows } from './progress';
 import { adjustmentsDue } from './since';
-import { fitTargets } from './targets';
+import { fitTargets } from './fitTargets';
 
 /** What is open while a kit is to be finished: each in a few words. */
 export function openMatters(kit: KitState, windows: KnownWindows): string[] {

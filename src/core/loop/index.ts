@@ -30,15 +30,13 @@ export {
   currentTarget,
   findTarget,
   faultTargets,
-  fitTargets,
   looseTargets,
   observableOfTarget,
-  type Phase,
   pieceTargets,
-  type Target,
   targetOfObservable,
-  type TargetState,
 } from './targets';
+export { fitTargets } from './fitTargets';
+export type { Phase, Target, TargetState } from './target';
 export { everythingFitted } from './unlisted';
 export { postponed, skippedAfter } from './postpone';
 export { extremeOf } from './extreme';

@@ -5,7 +5,8 @@ import { CHIP_KINDS, factsOf } from '../vocabulary';
 import { lineTitle } from './lineWords';
 import type { LookItem } from './look';
 import { hasWayRound, orientationCard } from './orientation';
-import { fitTargets, type TargetState } from './targets';
+import { fitTargets } from './fitTargets';
+import type { TargetState } from './target';
 
 const boardsOf = (kit: KitState): readonly (readonly [id: string, suffix: string])[] =>
   kit.sheet.boards.length > 1 ? kit.sheet.boards.map((b) => [b.id, `, board ${b.id}`] as const) : [['', '']];

@@ -1,6 +1,7 @@
 import type { KitState } from '../kit';
 import { currentStage, deriveStages, type KnownWindows, isBehind } from './progress';
-import { countTargets, type Phase, pieceTargets, type TargetState } from './targets';
+import type { Phase, TargetState } from './target';
+import { countTargets, pieceTargets } from './targets';
 import { everythingFitted } from './unlisted';
 
 /** The phases of the work, in its order. */

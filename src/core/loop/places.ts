@@ -3,7 +3,7 @@ import type { KitState } from '../kit';
 import { circuitOf } from '../stage';
 import { factsOf } from '../vocabulary';
 import { lineTitle } from './lineWords';
-import type { Phase } from './targets';
+import type { Phase } from './target';
 
 /** Something of the kit that one can go to by its name. */
 export interface Place {

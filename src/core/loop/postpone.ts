@@ -1,4 +1,4 @@
-import type { Target, TargetState } from './targets';
+import type { Target, TargetState } from './target';
 
 /** What is skipped waits at the end of its group: a stage's parts and checks among themselves, everything else together. */
 const groupOf = (target: Target): string => ('stage' in target ? (target.stage?.id ?? '') : '');

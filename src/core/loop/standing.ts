@@ -2,7 +2,9 @@ import { deriveWaiting, isOfMaking, type KitState, stands } from '../kit';
 import { entryText } from './logText';
 import { lineTitle } from './lineWords';
 import { firstOpenPhase } from './phases';
-import { checkTargets, countTargets, currentTarget, fitTargets, type Phase, pieceTargets, type Target } from './targets';
+import { fitTargets } from './fitTargets';
+import type { Phase, Target } from './target';
+import { checkTargets, countTargets, currentTarget, pieceTargets } from './targets';
 
 /** Where one was in a kit, for whoever comes back to it. */
 export interface Standing {

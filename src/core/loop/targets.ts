@@ -1,60 +1,10 @@
-import {
-  type Check,
-  deriveTray,
-  expectationOf,
-  isSeenTo,
-  type KitState,
-  type Line,
-  type LineExpectation,
-  type LineKind,
-  type MeasuringSchool,
-  type Ref,
-  type Stage,
-  type TestPoint,
-} from '../kit';
-import { derivePlan } from '../plan';
+import { deriveTray, expectationOf, type KitState, type Line, type LineKind, type MeasuringSchool, type Ref, type Stage } from '../kit';
 import { checkObservableId, type LooseKind, placeOf, probeObservableId } from '../vocabulary';
-import type { LookItem } from './look';
+import type { Target, TargetState } from './target';
 import { openBeforePower } from './beforePower';
 import { isPrepared, presetsOf } from './presets';
 import { walkOrder } from './walkOrder';
 import { currentStage, deriveStages, isMeasure, isTurning, type KnownWindows, type StageProgress } from './progress';
-
-/** The thing under the probes. There is always exactly one, whatever the phase. */
-export type Target =
-  | { readonly kind: 'count'; readonly id: string; readonly line: Line }
-  | { readonly kind: 'piece'; readonly id: string; readonly line: Line; readonly piece: number; readonly ref: Ref | null; readonly expected: LineExpectation }
-  | { readonly kind: 'fit'; readonly id: string; readonly stage: Stage | null; readonly line: Line; readonly refs: readonly Ref[] }
-  | { readonly kind: 'check'; readonly id: string; readonly stage: Stage; readonly check: Check; readonly channel: string | null }
-  | { readonly kind: 'loose'; readonly id: string; readonly part: LooseKind; readonly number: number }
-  | { readonly kind: 'probe'; readonly id: string; readonly stage: Stage; readonly testPoint: TestPoint }
-  | { readonly kind: 'inspect'; readonly id: string; readonly item: LookItem }
-  /** What is set and confirmed before a stage is begun. */
-  | { readonly kind: 'prepare'; readonly id: string; readonly stage: Stage; readonly presets: readonly string[]; readonly open: readonly string[] }
-  /** Two pads, `ref.pin`, under the continuity tester; `drawn`: whether they should beep. */
-  | {
-      readonly kind: 'trace';
-      readonly id: string;
-      readonly pads: readonly [string, string];
-      readonly nets: readonly [string, string];
-      readonly drawn: boolean;
-      /** Millimetres on the map; null where the board has no places. */
-      readonly places: readonly [MapPlace, MapPlace] | null;
-    };
-
-/** Phases of the work in their order, then what stands beside it. */
-export type Phase = 'unpack' | 'check' | 'fit' | 'power' | 'fault' | 'log' | 'sheet' | 'circuit' | 'instruments' | 'practice';
-
-interface MapPlace {
-  readonly x: number;
-  readonly y: number;
-}
-
-/** A target and whether it is dealt with. */
-export interface TargetState {
-  readonly target: Target;
-  readonly done: boolean;
-}
 
 export function countTargets(kit: KitState): TargetState[] {
   return deriveTray(kit).map(({ line, counted }) => ({ target: { kind: 'count', id: `count:${line.id}`, line }, done: counted !== null }));
@@ -128,16 +78,6 @@ function weight(s: TargetState, influence: Influence): number {
   if (moves !== undefined) return -moves;
   const at = ORDER.indexOf(s.target.line.kind);
   return at < 0 ? ORDER.length : at;
-}
-
-/** What goes in next: line by line, in the order of the stages and of the list; what no stage names comes last. */
-/** What goes in, in the order of the plan. */
-export function fitTargets(kit: KitState): TargetState[] {
-  return derivePlan(kit).steps.flatMap((step): TargetState[] => {
-    if (step.kind !== 'fit') return [];
-    const { id, stage, line, refs } = step;
-    return [{ target: { kind: 'fit', id, stage, line, refs }, done: refs.every((r) => isSeenTo(kit.board, r)) }];
-  });
 }
 
 /** Checks of the stage in hand, one target per channel of an observation; of another stage where one of its checks is asked for. */

@@ -1,5 +1,5 @@
 import { type Goal, type KitTrace, type Pad, traceStep } from '../trace';
-import type { TargetState } from './targets';
+import type { TargetState } from './target';
 
 /** The next pair of pads for the tester; none when the board is proved. */
 export function traceTargets(trace: KitTrace, goal: Goal): TargetState[] {

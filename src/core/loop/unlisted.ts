@@ -2,7 +2,8 @@ import { deriveAbsent, isSeenTo, type KitState, type Line, socketedChips } from 
 import { packageOf } from '../vocabulary';
 import { lineTitle } from './lineWords';
 import type { LookItem } from './look';
-import { fitTargets, type TargetState } from './targets';
+import { fitTargets } from './fitTargets';
+import type { TargetState } from './target';
 
 /** Things of a list that go on no board. */
 const PAPER = /\bpcb\b|circuit board|printed|solder\b|manual|instruction|\bbag\b|\bbox\b|sticker/i;
