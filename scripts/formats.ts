@@ -94,6 +94,7 @@ export function formatsText(): string {
 const RECORD_IDS: Readonly<Record<string, string>> = {
   about: '`about`',
   circuit: '`circuit`',
+  functions: '`functions`',
   settings: 'its `name`',
   checks: '`stage/id`',
   placement: 'its `ref`',

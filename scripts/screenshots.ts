@@ -229,5 +229,35 @@ await page
   .first()
   .waitFor({ timeout: 60_000 });
 await shot('stages');
+await page.goto(`http://localhost:${PORT}/new/`);
+await page.getByLabel('Name of the kit').fill('Signal box');
+await page
+  .getByLabel('Parts list')
+  .fill('R1 10k\nR11-R16 330\nR2 1k\nD1-D6 LED red\nD7 LED green\nK1-K4 push button\nU1 controller DIP20\nBZ1 buzzer\nY1 crystal 8 MHz\nJ1 jumper');
+await page.getByRole('button', { name: 'Make the kit' }).click();
+await page.getByRole('region', { name: 'Tray' }).waitFor({ timeout: 120_000 });
+await page.getByRole('button', { name: 'Functions' }).click();
+await page.getByRole('button', { name: 'Write the functions' }).click();
+await page.getByRole('button', { name: 'Begin with an example' }).click();
+await page.getByRole('button', { name: 'Use these sentences' }).click();
+const inHand = page.getByRole('region', { name: 'The try in hand' });
+await inHand.getByRole('heading', { name: 'Switch on, touch nothing' }).waitFor();
+await page.keyboard.press('Enter');
+for (const key of ['K1', 'K2']) {
+  await page
+    .getByRole('region', { name: 'Functions' })
+    .getByRole('button', { name: new RegExp(`Press ${key}$`) })
+    .first()
+    .click();
+  await inHand.getByRole('heading', { name: `Press ${key}`, exact: true }).waitFor();
+  for (const lamp of ['D1', 'D2']) {
+    const indicator = inHand.getByRole('button', { name: new RegExp(`^${lamp} `) });
+    while ((await indicator.getAttribute('aria-label')) !== `${lamp} dim`) await indicator.click();
+  }
+  await inHand.getByRole('group').focus();
+  await page.keyboard.press('Enter');
+}
+await page.getByText('Suspects after 3 tries').waitFor();
+await shot('functions');
 await browser.close();
 server.kill();

@@ -25,6 +25,7 @@ import {
 } from '@/core/kit';
 import { pileOf, type Pile, type SortedPile } from '@/core/loop';
 import type { Drawing } from '@/core/draw';
+import type { Functions, Seen } from '@/core/logic';
 import type { Settled } from '@/core/partslist';
 import type { Adjustment, Limits, LoadCurve, StageForecast } from '@/core/power';
 import { type Setup, setupOf, windowInputs, type WindowInputs, type Windows } from '@/core/stage';
@@ -70,6 +71,8 @@ interface Shapes {
   overloads: { inputs: Setup; asked: undefined; result: readonly (Overload & { readonly stage: string })[] };
   /** Volts of every net of a stage's circuit, of the whole circuit for null. */
   netVolts: { inputs: { setup: Setup; stage: string | null }; asked: string | null; result: Readonly<Record<string, number>> };
+  /** A board round chips in sentences: its tries, and what those done so far point at; null without sentences. */
+  functions: { inputs: { sentences: string; seen: readonly Seen[] } | null; asked: undefined; result: Functions | null };
   /** The schematic of the circuit; null without one. */
   schematic: { inputs: Pick<Sheet, 'lines' | 'circuit'>; asked: undefined; result: Drawing | null };
   /** The course of a net in time, from the operating point (or the deck's start values). */
@@ -222,6 +225,7 @@ export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } =
   stageForecast: { ...question, priority: 1, inputs: (kit, stage) => withCircuit(kit, () => ({ setup: setupOf(kit), stage })) },
   loadCurve: { ...question, inputs: (kit, asked) => withCircuit(kit, () => ({ setup: setupOf(kit), ...asked })) },
   overloads: { ...question, priority: 1, inputs: (kit) => withCircuit(kit, () => setupOf(kit)) },
+  functions: { lane: 'matter', long: true, priority: 2, inputs: functionInputs },
   schematic: { lane: 'read', long: true, priority: 1, inputs: ({ sheet }) => ({ lines: sheet.lines, circuit: sheet.circuit }) },
   netVolts: { ...question, priority: 1, inputs: (kit, stage) => ({ setup: setupOf(kit), stage }) },
   course: { ...question, inputs: (_, asked) => asked },
@@ -239,6 +243,13 @@ export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } =
   readBoard: { ...practice, inputs: (kit, asked) => ({ practice: practiceOf(kit), ...asked }) },
   watchBoard: { ...practice, inputs: (kit, asked) => ({ practice: practiceOf(kit), ...asked }) },
 };
+
+/** Tries that were done on the board as it is. */
+function functionInputs({ sheet, tried, change }: KitState): { sentences: string; seen: readonly Seen[] } | null {
+  if (!sheet.functions) return null;
+  const fresh = [...tried.values()].filter((t) => change === null || t.at > change.at);
+  return { sentences: sheet.functions.sentences, seen: fresh.map(({ entry }) => ({ check: entry.check, saw: entry.saw })) };
+}
 
 /** Pieces that deviate, as suppositions about the place they are meant for, and strangers in place of what is missing. */
 function deviations(kit: KitState): Record<string, Supposed> {

@@ -3,6 +3,7 @@ import { ConsequenceSolver, consequenceText, influences, substitutes } from '@/c
 import { type Diagnoser, diagnoserOf, findSuspects, investigate, type Investigation } from '@/core/diagnose';
 import { makeSheet, proposeStages, readDeckAgainst, readDraft, withLooks, withNeeds } from '@/core/draft';
 import { draw, drawableOf } from '@/core/draw';
+import { FunctionBench } from '@/core/logic';
 import { sortPile } from '@/core/loop';
 import { laidOut } from '@/core/place';
 import { forecastAdjustment, forecastStage, loadCurve } from '@/core/power';
@@ -18,6 +19,9 @@ function diagnoserFor(investigation: Investigation): Diagnoser {
   else kept.diagnoser.weigh(investigation.prior, investigation.effort);
   return kept.diagnoser;
 }
+
+/** The last board in sentences: a try more asks it again. */
+const functionBench = new FunctionBench();
 
 /** The last setup's solver: its values as they are need not be solved again for the next question. */
 let solver: { key: string; solver: ConsequenceSolver } | null = null;
@@ -63,6 +67,7 @@ export const ENGINE: { readonly [N in ComputationName]: (inputs: InputsOf<N>, pr
   stageForecast: ({ setup, stage }) => forecastStage(setup, stage),
   loadCurve: ({ setup, stage, net, amps }) => loadCurve(setup, stage, net, amps),
   overloads: (setup) => solverFor(setup).overloads,
+  functions: (inputs, progress) => inputs && functionBench.of(inputs.sentences, inputs.seen, progress),
   schematic: (sheet) => {
     const drawable = drawableOf(sheet);
     return drawable && draw(drawable);

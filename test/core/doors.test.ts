@@ -30,6 +30,7 @@ const EXAMPLES: Readonly<Record<EntryKind, readonly [good: EntryBody, broken: Re
   read: [{ kind: 'read', stage: 'warm', check: 'tp5', reading: 3.7, meter: 'handheld' }, { reading: 'OL' }],
   probed: [{ kind: 'probed', stage: 'warm', testPoint: 'TP5', reading: 'over', meter: 'handheld' }, { testPoint: '' }],
   observed: [{ kind: 'observed', stage: 'warm', check: 'led', asExpected: false, note: 'dark' }, { asExpected: 'no' }],
+  tried: [{ kind: 'tried', check: 'Press K1', saw: [{ of: 'D1', saw: 'lit' }], asExpected: true }, { saw: [{ of: 'D1' }] }],
   found: [{ kind: 'found', fault: { kind: 'open', parts: ['R9'], detail: {} }, probability: 0.9 }, { fault: { kind: 'cursed', parts: [], detail: {} } }],
   repaired: [{ kind: 'repaired', refs: ['R9'], note: 'soldered' }, { note: 5 }],
   figured: [{ kind: 'figured', line: 'r-10k', piece: 0, figure: 'esr', reading: 0.4, meter: 'handheld' }, { figure: 5 }],

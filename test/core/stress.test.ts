@@ -41,6 +41,7 @@ function kitOf(deck: string, lines: readonly Line[], stages: readonly Stage[] = 
     photos: [],
     constraints: [],
     differences: [],
+    functions: null,
   };
   return newKit(sheet, { id: 'k', at: '2026-01-01T00:00:00Z' });
 }

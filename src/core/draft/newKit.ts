@@ -107,6 +107,7 @@ export function makeSheet(title: string, draft: Draft, deck: string, nets: reado
     photos: [],
     constraints: [],
     differences: [],
+    functions: null,
   };
 }
 

@@ -42,6 +42,7 @@ const emptyState = (id: string, created: string): KitState => ({
   checkedMeters: new Map(),
   repaired: new Set(),
   inspected: new Map(),
+  tried: new Map(),
   traced: [],
   gates: new Map(),
   prepared: new Map(),
@@ -223,6 +224,9 @@ class Writer {
       case 'restored':
         this.s.board = withRestored(this.s.board, e.modification, at);
         this.s.change = { at, stage: this.s.lastStage };
+        break;
+      case 'tried':
+        this.map('tried').set(e.check, { entry: e, at });
         break;
       case 'inspected':
         this.map('inspected').set(e.item, { entry: e, at });

@@ -22,6 +22,7 @@ export function recordId<R extends RoomName>(room: R, value: RecordOf<R>): strin
   switch (room) {
     case 'about':
     case 'circuit':
+    case 'functions':
       return room;
     case 'settings':
       return (any as RecordOf<'settings'>).name;
@@ -64,6 +65,7 @@ function circuitOf(rooms: Rooms): CircuitSheet | null {
 const PARTS: readonly { readonly from: readonly RoomName[]; readonly read: (rooms: Rooms) => Partial<Sheet> }[] = [
   { from: ['stages', 'checks'], read: (r) => ({ stages: stagesOf(r) }) },
   { from: ['circuit', 'neighbours'], read: (r) => ({ circuit: circuitOf(r) }) },
+  { from: ['functions'], read: (r) => ({ functions: one(r.functions) }) },
   { from: ['boards'], read: (r) => ({ boards: inOrder(r.boards) }) },
   { from: ['lines'], read: (r) => ({ lines: inOrder(r.lines) }) },
   { from: ['needs'], read: (r) => ({ needs: inOrder(r.needs) }) },
@@ -110,6 +112,7 @@ export function recordsOf(sheet: Sheet, settings: KitSettings): { readonly [R in
     needs: sheet.needs,
     circuit: sheet.circuit ? [{ deck: sheet.circuit.deck, ...(sheet.circuit.elements ? { elements: sheet.circuit.elements } : {}) }] : [],
     neighbours: (sheet.circuit?.neighbours ?? []).map((nets) => ({ nets })),
+    functions: sheet.functions ? [sheet.functions] : [],
     testPoints: sheet.testPoints,
     placement: sheet.placement,
     pads: sheet.pads,

@@ -36,6 +36,8 @@ export interface Sheet extends Readonly<RecordOf<'about'>> {
   readonly needs: readonly Need[];
   readonly options: readonly KitOption[];
   readonly circuit: CircuitSheet | null;
+  /** A board round chips in sentences; null where it is none. */
+  readonly functions: RecordOf<'functions'> | null;
   readonly testPoints: readonly TestPoint[];
   readonly placement: readonly Placement[];
   readonly pads: readonly RecordOf<'pads'>[];
@@ -101,6 +103,7 @@ export const EMPTY_SHEET: Sheet = {
   needs: [],
   options: [],
   circuit: null,
+  functions: null,
   testPoints: [],
   placement: [],
   pads: [],

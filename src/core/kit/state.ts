@@ -66,6 +66,12 @@ export interface Gate {
   readonly at: number;
 }
 
+/** What was seen at the last try of a function. */
+export interface Tried {
+  readonly entry: EntryOf<'tried'>;
+  readonly at: number;
+}
+
 export interface RuledOut {
   readonly entry: EntryOf<'ruled-out'>;
   readonly at: number;
@@ -127,6 +133,8 @@ export interface KitState {
   readonly repaired: ReadonlySet<Ref>;
   /** The last look at each thing that is looked at, with its place in the log. */
   readonly inspected: ReadonlyMap<string, Inspected>;
+  /** The last try of each function, by its act. */
+  readonly tried: ReadonlyMap<string, Tried>;
   readonly traced: readonly Traced[];
   /** The last word on going on behind each stage, or on doing it again. */
   readonly gates: ReadonlyMap<string, Gate>;

@@ -66,6 +66,13 @@ function verdictOf(kit: KitState, e: Entry, windows: KnownWindows): LastVerdict 
         detail: e.asExpected ? '' : 'This stage stops here. Find fault takes it from here.',
         reckoning: [],
       };
+    case 'tried':
+      return {
+        verdict: e.asExpected ? 'in' : 'out',
+        title: e.asExpected ? `${e.check}: as expected` : `${e.check}: not as expected`,
+        detail: e.asExpected ? '' : 'The suspects beside it are ranked anew.',
+        reckoning: [],
+      };
     case 'inspected':
       return {
         verdict: e.good ? 'in' : 'out',

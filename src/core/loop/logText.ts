@@ -73,6 +73,8 @@ export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
       return `${stage(e.stage)?.title ?? e.stage}: ${e.testPoint} reads ${shown(e.reading, 'dcv')}`;
     case 'observed':
       return `${stage(e.stage)?.title ?? e.stage}: ${stage(e.stage)?.checks.find((c) => c.id === e.check)?.title ?? e.check}${e.channel ? ` ${e.channel}` : ''} ${e.asExpected ? 'as expected' : 'not as expected'}`;
+    case 'tried':
+      return `${e.check}: ${e.asExpected ? 'as expected' : `not so (${e.saw.map((s) => `${s.of} ${s.saw}`).join(', ').slice(0, 80)})`}`;
     case 'inspected':
       return `Looked: ${e.title ?? e.item} ${e.good ? 'is good' : `is not good${e.note ? `: ${e.note}` : ''}`}`;
     case 'gated':
@@ -150,6 +152,7 @@ const ROOM_WORDS: Readonly<Record<RoomName, string>> = {
   needs: 'Need',
   circuit: 'Circuit',
   neighbours: 'Neighbouring nets',
+  functions: 'Functions in sentences',
   testPoints: 'Test point',
   placement: 'Place of',
   pads: 'Pad',
@@ -180,7 +183,7 @@ const SETTING_WORDS: Readonly<Record<string, string>> = {
 function nameOf(room: RoomName, record: string, value: RecordOf<RoomName> | null): string {
   const v = value as unknown as Record<string, unknown> | null;
   if (room === 'lines' && v) return (v['refs'] as string[]).slice(0, 3).join(', ') || (v['label'] as string);
-  if (room === 'about' || room === 'circuit') return '';
+  if (room === 'about' || room === 'circuit' || room === 'functions') return '';
   if (room === 'settings') return SETTING_WORDS[record] ?? record;
   const told = v && ['title', 'name', 'label', 'text', 'about'].map((f) => v[f]).find((t) => typeof t === 'string' && t !== '');
   return typeof told === 'string' ? told : record;

@@ -37,6 +37,7 @@ const TOPIC: Readonly<Record<string, LogTopic>> = {
   read: 'readings',
   probed: 'readings',
   observed: 'readings',
+  tried: 'readings',
   inspected: 'fitting',
   traced: 'fitting',
   gated: 'readings',

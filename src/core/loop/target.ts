@@ -25,7 +25,7 @@ export type Target =
     };
 
 /** Phases of the work in their order, then what stands beside it. */
-export type Phase = 'unpack' | 'check' | 'fit' | 'power' | 'fault' | 'log' | 'sheet' | 'circuit' | 'instruments' | 'practice';
+export type Phase = 'unpack' | 'check' | 'fit' | 'power' | 'fault' | 'log' | 'sheet' | 'circuit' | 'functions' | 'instruments' | 'practice';
 
 interface MapPlace {
   readonly x: number;

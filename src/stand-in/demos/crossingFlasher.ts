@@ -125,4 +125,5 @@ export const CROSSING_FLASHER: Sheet = {
   photos: [],
   constraints: [],
   differences: [],
+  functions: null,
 };

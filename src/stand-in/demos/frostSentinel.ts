@@ -293,4 +293,5 @@ export const FROST_SENTINEL: Sheet = {
   photos: [],
   constraints: [],
   differences: [],
+  functions: null,
 };

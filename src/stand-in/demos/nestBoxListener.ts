@@ -227,4 +227,5 @@ export const NEST_BOX_LISTENER: Sheet = {
   photos: [],
   constraints: [],
   differences: [],
+  functions: null,
 };

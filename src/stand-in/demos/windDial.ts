@@ -240,4 +240,5 @@ export const WIND_DIAL: Sheet = {
   photos: [],
   constraints: [],
   differences: [],
+  functions: null,
 };

@@ -113,6 +113,16 @@ export function PowerView({ kit, loop, go, run }: Props) {
         )}
         <div className={`${zones.row} ${zones.section}`}>
           <EditStages go={go} />
+          {kit.sheet.functions !== null && (
+            <Button
+              size="small"
+              onClick={() => {
+                go('functions');
+              }}
+            >
+              Try its functions
+            </Button>
+          )}
           <OpenLoadDesk kit={kit} loop={loop} />
         </div>
         <BoardChanges

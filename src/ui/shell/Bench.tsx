@@ -26,6 +26,7 @@ const FaultView = lazy(() => import('../fault/FaultView').then((m) => ({ default
 const LogView = lazy(() => import('../logbook/LogView').then((m) => ({ default: m.LogView })));
 const SheetView = lazy(() => import('../sheet/SheetView').then((m) => ({ default: m.SheetView })));
 const CircuitView = lazy(() => import('../circuit/CircuitView').then((m) => ({ default: m.CircuitView })));
+const FunctionsView = lazy(() => import('../functions/FunctionsView').then((m) => ({ default: m.FunctionsView })));
 const InstrumentsView = lazy(() => import('../instruments/InstrumentsView').then((m) => ({ default: m.InstrumentsView })));
 const PracticeView = lazy(() => import('../practice/PracticeView').then((m) => ({ default: m.PracticeView })));
 const MarkingReader = lazy(() => import('../tray/MarkingReader').then((m) => ({ default: m.MarkingReader })));
@@ -125,6 +126,8 @@ const PhaseView = memo(function PhaseView({ kit, phase, loop, go, net, run }: Ph
       return <SheetView kit={kit} />;
     case 'circuit':
       return <CircuitView kit={kit} around={net} />;
+    case 'functions':
+      return <FunctionsView kit={kit} />;
     case 'instruments':
       return <InstrumentsView kit={kit} />;
     case 'practice':

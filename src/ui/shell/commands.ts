@@ -45,6 +45,7 @@ export const COMMANDS = {
   log: { title: 'Logbook', keys: ['Alt+Digit6'], shown: 'Alt 6', reach: 'always' },
   sheet: { title: 'Sheet', keys: ['Alt+Digit7'], shown: 'Alt 7', reach: 'always' },
   circuit: { title: 'Circuit', keys: ['Alt+Digit8'], shown: 'Alt 8', reach: 'always' },
+  functions: { title: 'Functions', keys: ['Alt+KeyU'], shown: 'Alt U', reach: 'always' },
   instruments: { title: 'Instruments', keys: ['Alt+Digit9'], shown: 'Alt 9', reach: 'always' },
   practice: { title: 'Practice', keys: ['Alt+Digit0'], shown: 'Alt 0', reach: 'always' },
   shelf: { title: 'Back to the shelf', shown: '', reach: 'always' },
@@ -63,5 +64,5 @@ export const factsOfCommand = (id: CommandId): CommandFacts => COMMANDS[id];
 export const COMMAND_IDS = Object.keys(COMMANDS) as readonly CommandId[];
 
 /** What stands beside the work. */
-export const BESIDE = ['sheet', 'circuit', 'instruments', 'practice'] as const satisfies readonly Phase[];
+export const BESIDE = ['sheet', 'circuit', 'functions', 'instruments', 'practice'] as const satisfies readonly Phase[];
 export const titleOf = (view: Phase | WorkPhase): string => COMMANDS[view].title;

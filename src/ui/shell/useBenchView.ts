@@ -204,6 +204,8 @@ function nothingLeft(phase: Phase, allPassed: boolean, computing: boolean, kit: 
       return allPassed ? 'All stages have passed.' : 'Nothing left to read in this stage.';
     case 'fault':
       return 'No reading is asked for at the moment.';
+    case 'functions':
+      return 'Functions are tried above: Enter takes what is seen.';
     default:
       return 'Nothing is asked for here.';
   }

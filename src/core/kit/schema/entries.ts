@@ -81,6 +81,8 @@ export const HAPPENED = {
   read: { stage: Id, check: Id, reading: ReadingShape, meter: Meter },
   probed: { stage: Id, testPoint: Id, reading: ReadingShape, meter: Meter },
   observed: { stage: Id, check: Id, channel: Optional(Text), asExpected: Flag, note: Optional(Text) },
+  /** A function that was tried: what each lamp, digit or sounder showed, in the words of the program, or volts. */
+  tried: { check: Text, saw: List(Shape('seen at a try', { of: Id, saw: Type.Union([Type.String({ maxLength: 40 }), Num]) }), 200), asExpected: Flag },
   /** A look at the bare or the fitted board: whether it was good. */
   inspected: { item: Id, title: Optional(Text), good: Flag, note: Optional(Text) },
   /** Two pads (`ref.pin`) under a continuity tester, the nets that they are drawn on, and whether the drawing joins them. */

@@ -77,6 +77,9 @@ const CircuitRecord = Shape('circuit', {
   elements: Optional(Type.Record(Type.String(), Id)),
 });
 
+/** A board round chips, as its instructions say it: what is wired where, and what does what, one sentence a line. */
+const FunctionsRecord = Shape('functions', { sentences: Type.String({ maxLength: 200000 }) });
+
 const TestPointRecord = Shape('test point', {
   id: Id,
   net: Id,
@@ -329,6 +332,7 @@ export const ROOM_SCHEMAS = {
   needs: NeedRecord,
   circuit: CircuitRecord,
   neighbours: NeighbourRecord,
+  functions: FunctionsRecord,
   testPoints: TestPointRecord,
   placement: PlacementRecord,
   pads: PadRecord,

@@ -1,0 +1,123 @@
+import { readSpiceNumber } from '../circuit';
+import type { BoxFunction, BoxRole } from './board';
+import { CARDS } from './cards';
+
+/** A chip while its sentences are read. */
+export interface MutableChip {
+  ref: string;
+  card: string;
+  package: string;
+  pins: Map<string, string>;
+  vdd: string | null;
+  gnd: string | null;
+  needsHigh: string[];
+  clock: { pins: string[]; parts: string[] } | null;
+  roles: Map<string, BoxRole>;
+  functions: BoxFunction[];
+  modes: number;
+}
+/** A key, and the nets that it joins. */
+export interface Key {
+  readonly ref: string;
+  readonly nets: readonly [string, string];
+}
+/** A lamp with its resistor: the outer ends of both. */
+export interface Lamp {
+  readonly ref: string;
+  readonly anode: string;
+  readonly cathode: string;
+}
+/** A jumper with its two positions. */
+export interface Strap {
+  readonly ref: string;
+  readonly common: string;
+  readonly a: string;
+  readonly b: string;
+  readonly set: 'a' | 'b';
+}
+
+const ELECTRICAL = { vil: 0.3, vih: 0.6, roh: 50, rol: 30 };
+const LEAST_SUPPLY = 2.7;
+/** `K1-K8`, `K1..K3`, `K1, K4`, `K2` as the refs that it means. */
+export function rangeOf(text: string): string[] {
+  return text
+    .split(/\s*(?:,|\band\b|&)\s*/)
+    .filter(Boolean)
+    .flatMap((part) => {
+      const m = /^([A-Za-z]*)(\d+)\s*(?:-|–|\.\.|to)\s*\1?(\d+)$/.exec(part.trim());
+      if (!m) return [part.trim()];
+      const [from, to] = [Number(m[2]), Number(m[3])];
+      return Array.from({ length: Math.abs(to - from) + 1 }, (_, i) => `${m[1]!}${from <= to ? from + i : from - i}`);
+    });
+}
+
+export const newChip = (ref: string, card: string, body: string): MutableChip => ({
+  ref,
+  card,
+  package: body,
+  pins: new Map(),
+  vdd: null,
+  gnd: null,
+  needsHigh: [],
+  clock: null,
+  roles: new Map(),
+  functions: [],
+  modes: 0,
+});
+
+export const pinsIn = (body: string) => Number(/\d+/.exec(body)?.[0] ?? 8);
+
+/** Ohms of `470`, `4k7`, `10k`, `1M`. */
+export function ohmsOf(text: string): number | null {
+  const t = text.trim().replace(',', '.');
+  const letter = /^(\d+)([kKMR])(\d+)$/.exec(t);
+  const spelt = letter ? `${letter[1]!}.${letter[3]!}${letter[2] === 'R' ? '' : letter[2]!}` : t.replace(/R$/, '');
+  const ohms = readSpiceNumber(spelt.replace(/M$/, 'meg'));
+  return ohms !== null && ohms > 0 ? ohms : null;
+}
+
+/** A library card by the type as it is printed: `74HC595`, `CD4017`, `HC595`. */
+export function cardNamed(type: string): string | null {
+  const t = type.toUpperCase();
+  const names = Object.keys(CARDS);
+  const exact = names.find((n) => n === t);
+  if (exact) return exact;
+  const logic = /^(?:\d{2})?(?:HCT?|LS|AC)(\d{2,3})$/.exec(t) ?? /^74(\d{2,3})$/.exec(t);
+  if (logic) return names.find((n) => n === `HC${logic[1]!}`) ?? null;
+  const cmos = /^[A-Z]{0,3}(4\d{3})[A-Z]*$/.exec(t);
+  if (cmos) return names.find((n) => n === `C${cmos[1]!}`) ?? null;
+  return null;
+}
+
+export function chipOf(chip: MutableChip): object {
+  const pins = Object.fromEntries(chip.pins);
+  if (chip.card !== 'box') return { ref: chip.ref, card: chip.card, pins };
+  return {
+    ref: chip.ref,
+    card: 'box',
+    package: chip.package,
+    pins,
+    supply: { vdd: chip.vdd ?? '1', gnd: chip.gnd ?? '2', min: LEAST_SUPPLY },
+    roles: Object.fromEntries(chip.roles),
+    electrical: ELECTRICAL,
+    programmed: true,
+    functions: chip.functions,
+    ...(chip.needsHigh.length > 0 ? { needs: { high: chip.needsHigh } } : {}),
+    ...(chip.clock ? { clock: chip.clock } : {}),
+    ...(chip.modes > 0 ? { vars: { $mode: 0 } } : {}),
+  };
+}
+
+/** Pins side by side on one flank of a chip: where a bridge is likeliest. */
+export function neighboursOf(chips: readonly MutableChip[]): [string, string][] {
+  const pairs = new Map<string, [string, string]>();
+  for (const chip of chips) {
+    const most = pinsIn(chip.package);
+    for (let pin = 1; pin < most; pin++) {
+      if (pin === most / 2) continue;
+      const [a, b] = [chip.pins.get(String(pin)), chip.pins.get(String(pin + 1))];
+      if (a !== undefined && b !== undefined && a !== b) pairs.set([a, b].sort().join(' '), [a, b]);
+    }
+  }
+  return [...pairs.values()];
+}

@@ -1,0 +1,96 @@
+'use client';
+import { Button } from 'antd';
+import { useState } from 'react';
+import type { KitState } from '@/core/kit';
+import type { FunctionTry } from '@/core/logic';
+import { Nothing } from '../drawn/Nothing';
+import { useResult } from '../results/useResult';
+import zones from '../shell/zones.module.css';
+import { FunctionSuspects } from './FunctionSuspects';
+import { Sentences } from './Sentences';
+import { TryInHand } from './TryInHand';
+import { TryList } from './TryList';
+
+/** Functions of a board round chips: what was tried, what is tried now, and what explains it all. */
+export function FunctionsView({ kit }: { kit: KitState }) {
+  const [writing, setWriting] = useState(false);
+  const [wanted, setWanted] = useState<string | null>(null);
+  const result = useResult('functions', kit, undefined);
+  const functions = result.state === 'fresh' || result.state === 'stale' ? result.value : null;
+  const tried = freshTries(kit);
+  if (kit.sheet.functions === null && !writing)
+    return (
+      <div className={`${zones.zones} ${zones.one}`}>
+        <section className={zones.card} aria-label="Functions">
+          <Nothing say="For boards round chips: keys, lamps, digits, jumpers. Write what the instructions say, one sentence a line. Then each try says what it proves, and which joint, bridge, part or chip explains them all.">
+            <Button
+              type="primary"
+              onClick={() => {
+                setWriting(true);
+              }}
+            >
+              Write the functions
+            </Button>
+          </Nothing>
+        </section>
+      </div>
+    );
+  if (writing || (functions !== null && functions.tries.length === 0))
+    return (
+      <Sentences
+        kit={kit}
+        close={() => {
+          setWriting(false);
+        }}
+      />
+    );
+  const tries = functions?.tries ?? [];
+  const here = tries.find((t) => t.check === wanted) ?? nextTry(tries, tried, functions?.next ?? null);
+  return (
+    <div className={`${zones.zones} ${zones.listThingWhy}`}>
+      <section className={zones.card} aria-label="Functions">
+        <TryList tries={tries} kit={kit} tried={tried} here={here?.check ?? null} choose={setWanted} />
+        <Button
+          size="small"
+          className={zones.section ?? ''}
+          onClick={() => {
+            setWriting(true);
+          }}
+        >
+          Edit the sentences
+        </Button>
+      </section>
+      <section className={zones.card} aria-label="The try in hand">
+        {here ? (
+          <TryInHand
+            key={`${here.check} ${tried.get(here.check) ?? ''}`}
+            kit={kit}
+            here={here}
+            move={(by) => {
+              const at = tries.findIndex((t) => t.check === here.check);
+              setWanted(tries[Math.min(Math.max(at + by, 0), tries.length - 1)]?.check ?? null);
+            }}
+            done={() => {
+              setWanted(null);
+            }}
+          />
+        ) : (
+          <Nothing say={functions ? 'All tries are done. Choose one on the left to do it again.' : 'Working out what a healthy board shows…'} />
+        )}
+      </section>
+      <aside className={`${zones.card} ${zones.why}`} aria-label="Why">
+        <FunctionSuspects kit={kit} functions={functions} tried={tried.size} stale={result.state !== 'fresh'} choose={setWanted} />
+      </aside>
+    </div>
+  );
+}
+
+/** Tries that were done on the board as it is, with the entry that tells them. */
+function freshTries({ tried, change }: KitState): ReadonlyMap<string, string> {
+  return new Map([...tried].flatMap(([check, { entry, at }]) => (change === null || at > change.at ? [[check, entry.id] as const] : [])));
+}
+
+/** What tells most now. First of all it is switched on; where nothing is told apart any more, what was not done comes in its order. */
+const nextTry = (tries: readonly FunctionTry[], tried: ReadonlyMap<string, string>, next: string | null): FunctionTry | undefined =>
+  (tried.size > 0 ? tries.find((t) => t.check === next && !tried.has(t.check)) : undefined) ??
+  tries.find((t) => !tried.has(t.check) && t.items[0]?.what !== 'volts');

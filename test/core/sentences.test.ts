@@ -1,0 +1,144 @@
+/** Boards round chips, written in sentences: what is read, what is asked, what a healthy board shows, what explains the tries. */
+import fc from 'fast-check';
+import { FunctionBench, readSentences, type Seen } from '@/core/logic';
+
+const EXAMPLE = `supply 5 V
+U1 programmed chip, 20 pins: plus 20, ground 10, reset 1, crystal Y1 at 4 and 5
+R1 10k: U1 1 to plus
+K1-K4: U1 2, 3, 6, 7 to ground, pulled up inside
+J1: U1 8 to plus (A) or ground (B), at A
+D1-D6 red: U1 12-17 through R11-R16 330 to ground
+D7 green: plus through R2 1k to ground
+BZ1 buzzer: U1 18 to ground
+K1-K3 pressed: D1-D3 light
+K1 and K2 pressed: D4 lights
+K4 steps 3 modes
+mode 1: D5 lights
+mode 2: D6 blinks
+K3 pressed and J1 at B: BZ1 sounds`;
+
+const bench = new FunctionBench();
+const shown = (sentences: string, check: string) => {
+  const items = bench.of(sentences, []).tries.find((t) => t.check === check)?.items ?? [];
+  return items.filter((i) => !['dark', 'off', 'no', ''].includes(String(i.expected))).map((i) => `${i.of} ${i.expected}`);
+};
+
+describe('what a healthy board shows', () => {
+  // The sentences themselves are the truth table.
+  test.each([
+    ['Switch on, touch nothing', ['D7 lit']],
+    ['Press K1', ['D1 lit', 'D7 lit']],
+    ['Press K1, press K2', ['D1 lit', 'D2 lit', 'D4 lit', 'D7 lit']],
+    ['Tap K4 once', ['D5 lit', 'D7 lit']],
+    ['Tap K4 2 times', ['D6 normal', 'D7 lit']],
+    ['Press K3, J1 at B', ['D3 lit', 'D7 lit', 'BZ1 on']],
+    ['Press K3', ['D3 lit', 'D7 lit']],
+  ])('%s', (check, on) => {
+    expect(readSentences(EXAMPLE).remarks).toEqual([]);
+    expect(shown(EXAMPLE, check)).toEqual(on);
+  });
+
+  // BCD to seven segments, from the public truth table of the family: 3 is abcdg.
+  test('a chip by its card drives a digit', () => {
+    const text = `U2 CD4511: A plus, B plus, C ground, D ground, LT plus, BI plus, LE ground
+DS1 display common cathode: a-g at U2 13 12 11 10 9 15 14 through R1-R7 330, common to ground`;
+    expect(readSentences(text).remarks).toEqual([]);
+    expect(shown(text, 'Switch on, touch nothing')).toEqual(['DS1 abcdg']);
+  });
+
+  test('lamps from plus to the pins light when the pin is low', () => {
+    const text = `U1 programmed chip, 14 pins: plus 1, ground 14
+K1-K2: U1 2-3 to ground
+D1-D2: plus through R1-R2 470 to U1 5-6
+K1-K2 pressed: D1-D2 light`;
+    expect(shown(text, 'Press K2')).toEqual(['D2 lit']);
+    expect(readSentences(text).remarks).toEqual([
+      expect.objectContaining({ severity: 'ask', message: expect.stringContaining('K1 (U1 pin 2), K2 (U1 pin 3)') as unknown }),
+    ]);
+  });
+
+  test('law: of n keys and n lamps each key lights its own, whatever the pins', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 8 }), fc.boolean(), (n, sinks) => {
+        const lamps = sinks ? `D1-D${n}: plus through R1-R${n} 470 to U1 21-${20 + n}` : `D1-D${n}: U1 21-${20 + n} through R1-R${n} 470 to ground`;
+        const text = `U1 programmed chip, 40 pins: plus 40, ground 20\nK1-K${n}: U1 1-${n} to ground, pulled up inside\n${lamps}\nK1-K${n} pressed: D1-D${n} light`;
+        for (let i = 1; i <= n; i++) expect(shown(text, `Press K${i}`)).toEqual([`D${i} lit`]);
+      }),
+      { numRuns: 12 },
+    );
+  });
+});
+
+describe('what is not understood is said with its line', () => {
+  test.each([
+    ['nonsense', 1, /Not understood/],
+    ['U1 programmed chip, 8 pins: plus 8, ground 4\nK1-K3: U1 2-3 to ground', 2, /3 parts and 2 pins/],
+    ['U1 programmed chip, 8 pins: plus 8, ground 4\nK1: U1 9 to ground', 2, /8 pins, not a pin 9/],
+    ['K1: U1 2 to ground', 1, /U1 is not written yet/],
+    ['U1 programmed chip, 8 pins: plus 8, ground 4\nK1 pressed: D1 lights', 2, /K1 is no key/],
+    ['U2 XY123: 1 plus', 1, /no card here/],
+    ['U1 programmed chip, 8 pins: plus 8, ground 4\nU1 programmed chip, 8 pins: plus 8, ground 4', 2, /written before/],
+    ['U1 programmed chip, 8 pins: plus 8', 1, /say its supply pins/],
+  ])('%j', (text, line, message) => {
+    expect(readSentences(text).remarks).toContainEqual(
+      expect.objectContaining({ line, severity: 'error', message: expect.stringMatching(message) as unknown }),
+    );
+    expect(bench.of(text, []).tries).toEqual([]);
+  });
+
+  test('law: any text is answered, never thrown', () => {
+    fc.assert(
+      fc.property(fc.string({ maxLength: 200 }), (text) => {
+        expect(readSentences(text).remarks.length + bench.of(text, []).tries.length).toBeGreaterThanOrEqual(1);
+      }),
+    );
+  });
+});
+
+describe('what explains the tries', () => {
+  const tried = (check: string, other: Readonly<Record<string, string | number>> = {}): Seen => {
+    const { items } = bench.of(EXAMPLE, []).tries.find((t) => t.check === check)!;
+    return { check, saw: items.map((i) => ({ of: i.of, saw: other[i.of] ?? i.expected })) };
+  };
+
+  test('a lamp that never lights: it, its resistor, its pin, and nothing else', () => {
+    const { suspects } = bench.of(EXAMPLE, [
+      tried('Switch on, touch nothing'),
+      tried('Press K1'),
+      tried('Press K2', { D2: 'dark' }),
+      tried('Press K1, press K2', { D2: 'dark' }),
+    ]);
+    expect(suspects[0]).toMatchObject({
+      text: 'D2 is turned round',
+      alike: expect.arrayContaining(['R12 missing or its joint open', 'U1 pin 13 is open']) as unknown,
+    });
+    expect(suspects[0]!.probability).toBeGreaterThan(0.8);
+  });
+
+  test('nothing but the lamp at plus: the chip does not run, and the tries that tell why are named', () => {
+    const dark = { D1: 'dark', D2: 'dark', D3: 'dark', D4: 'dark', D5: 'dark', BZ1: 'off' };
+    const { suspects, next } = bench.of(EXAMPLE, [
+      tried('Switch on, touch nothing'),
+      tried('Press K1', dark),
+      tried('Press K1, press K2', dark),
+      tried('Tap K4 once', dark),
+    ]);
+    expect(
+      suspects
+        .slice(0, 4)
+        .map((s) => [s.text, ...s.alike].join('; '))
+        .join('; '),
+    ).toMatch(/not programmed/);
+    expect(next).toMatch(/^Volts at U1/);
+  });
+
+  test('one try that contradicts all others is doubted, not believed', () => {
+    const all = bench.of(EXAMPLE, []).tries.filter((t) => t.items[0]!.what !== 'volts');
+    const { doubts, suspects } = bench.of(
+      EXAMPLE,
+      all.map((t) => tried(t.check, t.check === 'Press K1' ? { D2: 'lit' } : {})),
+    );
+    expect(doubts).toEqual([{ check: 'Press K1', of: 'D2' }]);
+    expect(suspects[0]).toMatchObject({ healthy: true });
+  });
+});
