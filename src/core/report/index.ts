@@ -1,4 +1,5 @@
 export { toCsv } from './csv';
+export { buildReport, REPORT_SECTIONS, type ReportBlock, reportHtml, reportMarkdown, type ReportPart, type ReportSection } from './buildReport';
 export { mayComplain } from './complaint';
 export { packetLabels, type PacketLabel } from './labels';
 export { logRows } from './rows';

@@ -30,7 +30,7 @@ export function sellerLetter(kit: KitState): string | null {
     '',
     'Hello,',
     '',
-    `I have unpacked the kit **${kit.sheet.title}** and checked every part against the list.`,
+    `I have unpacked the kit **${kit.sheet.title}**: ${done(tray)}.`,
     '',
     ...missing(short),
     ...wrongOnes(wrong),
@@ -89,4 +89,11 @@ function strange(strangers: readonly LoosePiece[]): string[] {
     return `- a ${word}${printed}${reads}`;
   };
   return ['In the bag, and on no line of the list:', '', ...strangers.map(item), ''];
+}
+
+/** Only what was done is claimed: lines counted, pieces measured. */
+function done(tray: readonly Compartment[]): string {
+  const pieces = tray.flatMap((c) => c.pieces);
+  const measured = pieces.filter((p) => p.entry !== null).length;
+  return `${tray.filter((c) => c.counted !== null).length} of ${tray.length} lines counted, ${measured} of ${pieces.length} pieces measured`;
 }

@@ -154,13 +154,23 @@ function NoSuspects({ kit, loop, go }: { kit: KitState; loop: Loop; go: (phase: 
               : 'No suspects yet. Without a circuit nothing can be computed: give the kit one, from a SPICE deck or from blocks.'}
           </p>
           <Button
-            type="primary"
+            type={kit.sheet.functions ? 'default' : 'primary'}
             onClick={() => {
               go(to);
             }}
           >
             {circuit ? 'To Power up' : 'To the Circuit'}
           </Button>
+          {kit.sheet.functions && (
+            <Button
+              type="primary"
+              onClick={() => {
+                go('functions');
+              }}
+            >
+              Try its functions
+            </Button>
+          )}
         </div>
       </section>
       <SymptomGuide kit={kit} />

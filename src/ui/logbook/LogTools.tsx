@@ -1,5 +1,6 @@
 import { DownloadOutlined } from '@ant-design/icons';
 import { Button, Checkbox, Flex, Select } from 'antd';
+import { lazy, Suspense, useState } from 'react';
 import { documentOf, isOfMaking, type KitState } from '@/core/kit';
 import { LOG_TOPICS, type LogChoice, logSteps } from '@/core/loop';
 import { logRows, toCsv } from '@/core/report';
@@ -10,6 +11,8 @@ import { saveFile } from '../shell/saveFile';
 import zones from '../shell/zones.module.css';
 import styles from './Logbook.module.css';
 
+const Report = lazy(() => import('./Report').then((m) => ({ default: m.Report })));
+
 interface Props {
   readonly kit: KitState;
   readonly choice: LogChoice;
@@ -18,10 +21,22 @@ interface Props {
 
 /** What of the log is shown, and the way out of the browser. */
 export function LogTools({ kit, choice, setChoice }: Props) {
+  const [report, setReport] = useState(false);
   const work = logSteps(kit).filter((s) => !isOfMaking(kit, s.entries[0]!));
   const gone = work.filter((s) => s.gone).length;
   return (
     <>
+      {report && (
+        <Suspense>
+          <Report
+            kit={kit}
+            name={fileName(kit.sheet.title)}
+            close={() => {
+              setReport(false);
+            }}
+          />
+        </Suspense>
+      )}
       <Flex justify="space-between" align="center" wrap gap="small">
         <h2 className={`${zones.label} ${styles.heading}`}>
           {work.length} entries, {gone} withdrawn
@@ -33,6 +48,13 @@ export function LogTools({ kit, choice, setChoice }: Props) {
             }}
           >
             Readings as CSV
+          </Button>
+          <Button
+            onClick={() => {
+              setReport(true);
+            }}
+          >
+            Report
           </Button>
           <Button type="primary" icon={<DownloadOutlined />} onClick={() => void exportKit(kit)}>
             Export the kit
