@@ -5,7 +5,7 @@ const port = 4173;
 
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 120_000,
+  timeout: 240_000,
   expect: { timeout: 15_000 },
   workers: 2,
   // On a machine that does something else as well a deadline can be missed once: what passes only then is listed as flaky.

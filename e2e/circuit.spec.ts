@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
-import { choose, expectAccessible, openDemo, storedKit } from './bench';
+import { readFile } from 'node:fs/promises';
+import { choose, expectAccessible, openDemo, readFromMeter, storedKit } from './bench';
 
 test('the circuit: a diagnostic at its place, a block added, connections changed, used for the windows', async ({ page }) => {
   await openDemo(page);
@@ -90,7 +91,20 @@ test('the schematic: drawn in Circuit with the volts of a stage, and in Power up
   await expect(drawing.getByText('5.01 V')).toBeVisible();
   await page.getByText('Zigzag resistors').click();
   await expectAccessible(page);
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as SVG' }).click()]);
+  expect(await readFile(await file.path(), 'utf8')).toMatch(/^<\?xml[\s\S]*<svg[^>]*xmlns="http:\/\/www\.w3\.org\/2000\/svg"[\s\S]*>R2<\/text>/);
+  // At the bench its nets carry the windows, and a press takes the check into the hand.
   await page.keyboard.press('Alt+4');
+  for (let look = 0; look < 2; look++) await readFromMeter(page);
+  for (let cold = 0; cold < 4; cold++) await readFromMeter(page);
   await page.getByRole('region', { name: 'Board map' }).getByText('Schematic').click();
-  await expect(page.getByRole('region', { name: 'Schematic' }).getByText('Q1', { exact: true })).toBeVisible();
+  const bench = page.getByRole('region', { name: 'Schematic' });
+  await expect(bench.getByText('Q1', { exact: true })).toBeVisible();
+  await readFromMeter(page);
+  const net = bench.getByRole('button', { name: /Take it into the hand/ }).last();
+  await expect(net).toBeVisible();
+  const title = (await net.getAttribute('aria-label'))!.split(':')[0]!;
+  await net.press('Enter');
+  await expect(page.getByRole('contentinfo', { name: 'Probe bar' })).toContainText(title);
+  await expectAccessible(page);
 });

@@ -73,3 +73,12 @@ export function wholeKit(kit: KitState): WholeKit | null {
   const found = lines.reduce((sum, d) => sum + d.fake, 0);
   return { examined: lines.length, copies: lines.filter((d) => d.fake >= PROBABLY).length, next: (prior * AS_LINES + found) / (AS_LINES + lines.length) };
 }
+
+/** From this probability on a part counts as a copy and is stopped like one that measured out (own figure). */
+const SURELY = 0.99;
+
+/** Places whose part is a copy beyond doubt, with its line. */
+export const copiedPlaces = (kit: KitState): { readonly ref: string; readonly line: Line }[] =>
+  doubtfulLines(kit)
+    .filter((d) => d.fake >= SURELY)
+    .flatMap(({ line }) => line.refs.map((ref) => ({ ref, line })));

@@ -1,6 +1,5 @@
 import { absentRefs, checkTaken, deriveExchanged, type EntryBody, isPowered, type KitState, type Ref, socketedChips, type Stage } from '../kit';
 import { badPieces } from './fitting';
-import { secondLookItems } from './inspection';
 import { modificationText } from './logText';
 
 /** One thing that is not as it should be before a stage is powered. */
@@ -148,18 +147,15 @@ function temporary(kit: KitState, stage: Stage): OpenPoint[] {
   });
 }
 
+/** Whether anybody has looked at the board: in the second look, or in a stage of the ladder that is one. */
 function secondLook(kit: KitState): OpenPoint[] {
-  // A stage of the ladder that was a look is one.
   const looked = kit.sheet.stages.some((s) => s.kind === 'look' && s.checks.length > 0 && s.checks.every((c) => checkTaken(kit, s, c.id).length > 0));
-  if (looked) return [];
-  const items = secondLookItems(kit);
-  const left = items.filter((i) => !kit.inspected.has(i.id));
-  if (items.length === 0 || left.length === 0) return [];
+  if (looked || kit.inspected.size > 0 || kit.board.fitted.size === 0) return [];
   return [
     {
       kind: 'look',
       refs: [],
-      text: left.length === items.length ? 'nobody has looked it over yet' : `${left.length} of ${items.length} looks are left`,
+      text: 'nobody has looked it over yet',
       advice: 'Turned parts, bridges and open joints are seen with a lens in five minutes; with power on they cost parts.',
       done: null,
     },

@@ -1,5 +1,4 @@
 import { deriveTray, type EntryBody, expectationOf, type KitState, type Ref } from '../kit';
-import { doubtfulLines } from '../genuine';
 import { print } from '../quantity';
 import { lineTitle } from './lineWords';
 
@@ -12,29 +11,8 @@ export interface BadPiece {
   readonly text: string;
 }
 
-/** Pieces for these places that were found out, doubtful or copies: they are asked about before they go in. */
+/** Pieces for these places that were found out or doubtful: they are asked about before they go in. */
 export function badPieces(kit: KitState, refs: readonly Ref[]): BadPiece[] {
-  return [...measuredBad(kit, refs), ...copies(kit, refs)];
-}
-
-/** From this probability on a part counts as a copy and is stopped like one that measured out (own figure). */
-const SURELY = 0.99;
-
-const copies = (kit: KitState, refs: readonly Ref[]): BadPiece[] =>
-  doubtfulLines(kit)
-    .filter((d) => d.fake >= SURELY)
-    .flatMap(({ line }) =>
-      line.refs
-        .filter((r) => refs.includes(r))
-        .map((ref): BadPiece => ({
-          ref,
-          verdict: 'out',
-          key: `copy:${line.id}`,
-          text: `${lineTitle(line)} for ${ref} is a copy, by all that was found: use a genuine one.`,
-        })),
-    );
-
-function measuredBad(kit: KitState, refs: readonly Ref[]): BadPiece[] {
   return deriveTray(kit).flatMap(({ line, pieces }) =>
     pieces.flatMap((p): BadPiece[] => {
       if (p.ref === null || !refs.includes(p.ref) || (p.verdict !== 'out' && p.verdict !== 'doubtful')) return [];

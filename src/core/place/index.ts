@@ -5,5 +5,6 @@ export { photoOnMap, photoOverPlaces, type PhotoScale, type PhotoSide, pinsTaken
 export { readPlaces } from './read';
 export { textOfBytes } from './text';
 export { partPlaced, placesOfKit, placesTaken, takePlaces } from './kitPlaces';
+export { familyTurned, type OrientationQuestion, orientationQuestions } from './orientationOfFile';
 export { laidOut } from './laidOut';
 export { neighboursOnMap, type PinChoice, pinsAtPad } from './neighbours';

@@ -2,6 +2,7 @@ import { Button } from 'antd';
 import type { KitState } from '@/core/kit';
 import { badPieces, lineTitle, mountingRemarks, type Phase } from '@/core/loop';
 import { PartBody } from '../drawn/Body';
+import { copyText, useCopies } from '../probe/useCopies';
 import type { Loop } from '../probe/useLoop';
 import { useConsequences } from '../results/useConsequences';
 import zones from '../shell/zones.module.css';
@@ -18,6 +19,7 @@ interface Props {
 export function FitStory({ kit, loop, go }: Props) {
   const target = loop.target?.kind === 'fit' ? loop.target : null;
   const consequences = useConsequences(kit);
+  const copies = useCopies(kit);
   const left = loop.states.filter((s) => !s.done).length;
   const beside = loop.target?.kind === 'inspect' ? loop.target.item : null;
   return (
@@ -38,6 +40,13 @@ export function FitStory({ kit, loop, go }: Props) {
           <p>
             <b>{lineTitle(target.line)}</b> goes to {target.refs.join(', ')}. {loop.card?.why}
           </p>
+          {copies
+            .filter((r) => target.refs.includes(r))
+            .map((r) => (
+              <p key={r} className={zones.caution}>
+                {copyText(r)}
+              </p>
+            ))}
           {badPieces(kit, target.refs).map((b) => {
             const does = consequences[b.key];
             return (

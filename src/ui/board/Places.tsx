@@ -1,9 +1,21 @@
 import { Alert, App, Dropdown, Input, InputNumber, Modal, Select, Switch, Upload } from 'antd';
 import { useMemo, useState } from 'react';
 import type { KitState } from '@/core/kit';
-import { type Placed, placesOfKit, placesTaken, readPlaces, takePlaces, textOfBytes, writeBareBoard, writeCentroid } from '@/core/place';
+import {
+  type OrientationQuestion,
+  orientationQuestions,
+  type Placed,
+  placesOfKit,
+  placesTaken,
+  readPlaces,
+  takePlaces,
+  textOfBytes,
+  writeBareBoard,
+  writeCentroid,
+} from '@/core/place';
 import { useBench } from '@/store/bench';
 import { saveFile } from '../shell/saveFile';
+import { AsOnBoard } from './AsOnBoard';
 import { NEAR, NeighboursDialog } from './NeighboursDialog';
 import { PrintMap } from './PrintMap';
 import zones from '../shell/zones.module.css';
@@ -14,6 +26,7 @@ const MOST_SHOWN = 8;
 /** Places of parts from a file, by hand, into a file and onto paper. */
 export function Places({ kit, move }: { kit: KitState; move: () => void }) {
   const [open, setOpen] = useState<'file' | 'neighbours' | 'print' | null>(null);
+  const [questions, setQuestions] = useState<readonly OrientationQuestion[]>([]);
   const { message } = App.useApp();
   const save = (name: string, write: () => string) => {
     try {
@@ -55,7 +68,16 @@ export function Places({ kit, move }: { kit: KitState; move: () => void }) {
       >
         Places from a file
       </Dropdown.Button>
-      {open === 'file' && <PlacesDialog kit={kit} close={close} />}
+      {open === 'file' && <PlacesDialog kit={kit} close={close} asks={setQuestions} />}
+      {questions.length > 0 && (
+        <AsOnBoard
+          kit={kit}
+          questions={questions}
+          close={() => {
+            setQuestions([]);
+          }}
+        />
+      )}
       {open === 'neighbours' && <NeighboursDialog kit={kit} close={close} />}
       {open === 'print' && <PrintMap kit={kit} close={close} />}
     </>
@@ -73,7 +95,7 @@ function readText(text: string): Read {
   }
 }
 
-function PlacesDialog({ kit, close }: { kit: KitState; close: () => void }) {
+function PlacesDialog({ kit, close, asks }: { kit: KitState; close: () => void; asks: (questions: readonly OrientationQuestion[]) => void }) {
   const append = useBench((s) => s.append);
   const [text, setText] = useState('');
   const [board, setBoard] = useState(kit.sheet.boards.length > 1 ? kit.sheet.boards[0]!.id : null);
@@ -90,7 +112,11 @@ function PlacesDialog({ kit, close }: { kit: KitState; close: () => void }) {
       okText={taken ? `Take ${taken.placement.length} places` : 'Take the places'}
       okButtonProps={{ disabled: !taken || taken.placement.length === 0 }}
       onOk={() => {
-        if (taken) void append((k) => placesTaken(k, taken)).then(close);
+        if (!taken) return;
+        void append((k) => placesTaken(k, taken)).then(() => {
+          close();
+          asks(orientationQuestions(kit, taken.placement, new Set(taken.pads.map((p) => p.ref))));
+        });
       }}
       width={720}
     >

@@ -1,13 +1,16 @@
-import { Flex, Form, Segmented, Skeleton } from 'antd';
-import { useMemo, useState } from 'react';
+import { Button, Flex, Form, Segmented, Skeleton } from 'antd';
+import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
 import type { Drawing } from '@/core/draw';
 import type { KitState } from '@/core/kit';
 import { print } from '@/core/quantity';
+import type { Verdict } from '@/core/verdict';
 import { Choose } from '../form/Choose';
 import { useResult } from '../results/useResult';
 import { Nothing } from '../drawn/Nothing';
+import { saveFile } from '../shell/saveFile';
 import { readAt } from './readAt';
 import styles from './Schematic.module.css';
+import { svgFile } from './svgFile';
 import { type School, Symbol } from './symbols';
 
 const NO_VOLTS: Readonly<Record<string, number>> = {};
@@ -19,6 +22,7 @@ export function Schematic({ kit }: { kit: KitState }) {
   const powered = kit.sheet.stages.filter((s) => s.supplies.length > 0);
   const [stage, setStage] = useState<string | null>(kit.lastStage ?? powered[powered.length - 1]?.id ?? null);
   const [school, setSchool] = useState<School>('box');
+  const drawn = useRef<HTMLDivElement>(null);
   if (!kit.sheet.circuit) return <Nothing say="No circuit yet. Walk the printed drawing, take a circuit like this one, or paste a deck under Connections." />;
   return (
     <>
@@ -39,19 +43,55 @@ export function Schematic({ kit }: { kit: KitState }) {
             { value: 'zigzag', label: 'Zigzag resistors' },
           ]}
         />
+        <Button
+          onClick={() => {
+            const svg = drawn.current?.querySelector('svg');
+            if (svg) saveFile('schematic.svg', svgFile(svg), 'image/svg+xml');
+          }}
+        >
+          Save as SVG
+        </Button>
       </Flex>
-      <SchematicOf kit={kit} stage={stage} school={school} />
+      <div ref={drawn}>
+        <SchematicOf kit={kit} stage={stage} school={school} />
+      </div>
       <p className="soft">Upper figures: volts of a healthy board. Lower figures: what was read in that stage.</p>
     </>
   );
 }
 
+/** What the drawing shows and does beside the volts, at the bench. */
+export interface LiveSchematic {
+  /** By net, in small letters: the window of its check, how its reading was judged, and what pressing it does. */
+  readonly nets: ReadonlyMap<string, LiveNet>;
+  /** Parts that are not on the board at this stage. */
+  readonly absent: ReadonlySet<string>;
+  /** Parts under suspicion. */
+  readonly suspected: ReadonlySet<string>;
+  /** Where the probes belong now. */
+  readonly red: string | null;
+  readonly black: string | null;
+}
+export interface LiveNet {
+  readonly title: string;
+  readonly window: string | null;
+  readonly verdict: Verdict;
+  readonly press: () => void;
+}
+
+interface SchematicProps {
+  readonly kit: KitState;
+  readonly stage: string | null;
+  readonly school?: School;
+  readonly live?: LiveSchematic;
+}
+
 /** The drawing alone: volts that should be at its nets in a stage, and those that were read there. */
-export function SchematicOf({ kit, stage, school = 'box' }: { readonly kit: KitState; readonly stage: string | null; readonly school?: School }) {
+export function SchematicOf({ kit, stage, school = 'box', live = NOT_LIVE }: SchematicProps) {
   const { state, value: drawing, progress } = useResult('schematic', kit, undefined);
   const volts = useResult('netVolts', kit, stage);
   const seen = useMemo(() => readAt(kit, stage), [kit, stage]);
-  if (drawing) return <Sheet drawing={drawing} school={school} volts={volts.state === 'fresh' ? volts.value : NO_VOLTS} seen={seen} />;
+  if (drawing) return <Sheet drawing={drawing} school={school} volts={volts.state === 'fresh' ? volts.value : NO_VOLTS} seen={seen} live={live} />;
   return state === 'failed' ? <Nothing say="The schematic could not be drawn. Circuit, Connections lists what is joined." /> : <Drawing progress={progress} />;
 }
 
@@ -62,18 +102,22 @@ const Drawing = ({ progress }: { progress: number | null }) => (
   </div>
 );
 
+const NOT_LIVE: LiveSchematic = { nets: new Map(), absent: new Set(), suspected: new Set(), red: null, black: null };
+
 interface SheetProps {
+  readonly live: LiveSchematic;
   readonly drawing: Drawing;
   readonly school: School;
   readonly volts: Readonly<Record<string, number>>;
   readonly seen: ReadonlyMap<string, number>;
 }
 
-function Sheet({ drawing, school, volts, seen }: SheetProps) {
+function Sheet({ drawing, school, volts, seen, live }: SheetProps) {
   const [lit, setLit] = useState<string | null>(null);
   const [l, t, r, b] = drawing.box;
   const [w, h] = [r - l + 4, b - t + 4];
-  const told = useMemo(() => figuresAt(drawing, volts, seen), [drawing, volts, seen]);
+  const told = useMemo(() => figuresAt(drawing, volts, seen, live), [drawing, volts, seen, live]);
+  const pressable = (net: string) => live.nets.get(net.toLowerCase());
   return (
     <div className={styles.frame} tabIndex={0} role="region" aria-label="Schematic">
       <svg width={w * PIXELS} viewBox={`${l - 2} ${t - 2} ${w} ${h}`} role="img" aria-label={inWords(drawing)} className={styles.sheet}>
@@ -92,11 +136,40 @@ function Sheet({ drawing, school, volts, seen }: SheetProps) {
             <title>{`net ${wire.net}`}</title>
           </polyline>
         ))}
+        {drawing.wires.map((wire, i) => {
+          const at = pressable(wire.net);
+          return at ? (
+            <polyline
+              key={`press ${i}`}
+              points={wire.points.map((p) => p.join()).join(' ')}
+              className={styles.press}
+              onPointerEnter={() => {
+                setLit(wire.net.toLowerCase());
+              }}
+              onPointerLeave={() => {
+                setLit(null);
+              }}
+              onClick={at.press}
+            >
+              <title>{at.title}</title>
+            </polyline>
+          ) : null;
+        })}
         {drawing.junctions.map(([x, y]) => (
           <circle key={`${x},${y}`} cx={x} cy={y} r="0.22" className={styles.dot} />
         ))}
         {drawing.symbols.map((s) => (
-          <g key={s.ref} className={styles.symbol}>
+          <g key={s.ref} className={`${styles.symbol} ${live.absent.has(s.ref) ? styles.absent : ''}`}>
+            {live.suspected.has(s.ref) && (
+              <rect
+                x={s.box[0] - 0.4}
+                y={s.box[1] - 0.4}
+                width={s.box[2] - s.box[0] + 0.8}
+                height={s.box[3] - s.box[1] + 0.8}
+                rx="0.6"
+                className={styles.suspected}
+              />
+            )}
             {s.kind === 'chip' || s.kind === 'connector' || s.kind === 'regulator' ? (
               <Boxed symbol={s} />
             ) : (
@@ -122,14 +195,27 @@ function Sheet({ drawing, school, volts, seen }: SheetProps) {
           </text>
         ))}
         {told.map((f) => (
-          <g key={f.net} className={f.net === lit ? styles.litFigure : ''}>
+          <g
+            key={f.net}
+            className={f.net === lit ? styles.litFigure : ''}
+            {...(pressable(f.net) ? pressed(pressable(f.net)!) : {})}
+            onFocus={() => {
+              setLit(f.net);
+            }}
+            onBlur={() => {
+              setLit(null);
+            }}
+          >
+            {(f.net === live.red || f.net === live.black) && (
+              <circle cx={f.x} cy={f.y} r="0.5" className={f.net === live.red ? styles.redTip : styles.blackTip} />
+            )}
             {f.should !== null && (
               <text x={f.x} y={f.y - 0.35} className={styles.should}>
                 {f.should}
               </text>
             )}
             {f.read !== null && (
-              <text x={f.x} y={f.y + 1.05} className={styles.read}>
+              <text x={f.x} y={f.y + 1.05} className={`${styles.read} v-${f.verdict}`}>
                 {f.read}
               </text>
             )}
@@ -146,10 +232,26 @@ interface Figure {
   readonly y: number;
   readonly should: string | null;
   readonly read: string | null;
+  readonly verdict: Verdict;
 }
 
+/** A net's figures as a button: a press, Enter or Space takes its check into the hand. */
+const pressed = ({ title, press }: LiveNet) => ({
+  role: 'button',
+  tabIndex: 0,
+  'aria-label': title,
+  style: { cursor: 'pointer' },
+  onClick: press,
+  onKeyDown: (e: KeyboardEvent) => {
+    if (e.key !== 'Enter' && e.key !== ' ') return;
+    e.preventDefault();
+    e.stopPropagation();
+    press();
+  },
+});
+
 /** Figures of nets, at the middle of the longest horizontal stretch of each. */
-function figuresAt(drawing: Drawing, volts: Readonly<Record<string, number>>, seen: ReadonlyMap<string, number>): Figure[] {
+function figuresAt(drawing: Drawing, volts: Readonly<Record<string, number>>, seen: ReadonlyMap<string, number>, live: LiveSchematic): Figure[] {
   const longest = new Map<string, { x: number; y: number; long: number }>();
   for (const { net, points } of drawing.wires)
     for (let i = 1; i < points.length; i++) {
@@ -162,9 +264,12 @@ function figuresAt(drawing: Drawing, volts: Readonly<Record<string, number>>, se
   const read = new Map([...seen].map(([net, v]) => [net.toLowerCase(), v]));
   return [...longest].flatMap(([net, { x, y, long }]): Figure[] => {
     const [v, got] = [known.get(net), read.get(net)];
-    if (v === undefined && got === undefined) return [];
-    if (long < LONG_WIRE / 4 && got === undefined) return [];
-    return [{ net, x, y, should: v === undefined ? null : print(v, 'V', 3), read: got === undefined ? null : print(got, 'V', 3) }];
+    const at = live.nets.get(net);
+    const probed = net === live.red || net === live.black;
+    if (v === undefined && got === undefined && !at && !probed) return [];
+    if (long < LONG_WIRE / 4 && got === undefined && !at && !probed) return [];
+    const should = at?.window ?? (v === undefined ? null : print(v, 'V', 3));
+    return [{ net, x, y, should, read: got === undefined ? null : print(got, 'V', 3), verdict: at?.verdict ?? 'none' }];
   });
 }
 

@@ -18,14 +18,18 @@ import { useFound } from './useFound';
 import { rowTitle } from './words';
 
 const FaultMap = lazy(() => import('./FaultMap').then((m) => ({ default: m.FaultMap })));
+const FaultSchematic = lazy(() => import('./FaultSchematic').then((m) => ({ default: m.FaultSchematic })));
 const SuspectCard = lazy(() => import('./SuspectCard').then((m) => ({ default: m.SuspectCard })));
+
+/** What stands beside the suspects. */
+type Shown = 'table' | 'map' | 'schematic';
 
 /** Find fault: who could have done it, what each would show, what to read next. */
 export function FaultView({ kit, loop, go }: { kit: KitState; loop: Loop; go: (phase: Phase) => void }) {
   const { result, progress, stopped, stop, again } = useSuspects(kit, true);
   const findings = result.value;
   const [opened, setOpened] = useState<string | null>(null);
-  const [onMap, setOnMap] = useState(false);
+  const [shown, setShown] = useState<Shown>('table');
   const found = useFound(go);
   const readings = [...kit.readings.values()].some((all) => all.some((t) => t.entry.kind !== 'observed'));
   if (!kit.sheet.circuit || !readings) return <NoSuspects kit={kit} loop={loop} go={go} />;
@@ -69,23 +73,24 @@ export function FaultView({ kit, loop, go }: { kit: KitState; loop: Loop; go: (p
             {opened === null ? (
               <>
                 <header className={`${zones.row} ${zones.between}`}>
-                  <h2 className={zones.label}>{onMap ? 'Read anywhere: press a point' : 'What each suspect would show'}</h2>
-                  {kit.sheet.testPoints.length > 0 && (
-                    <Segmented
-                      size="small"
-                      aria-label="Shown as"
-                      value={onMap ? 'map' : 'table'}
-                      options={[
-                        { value: 'table', label: 'Table' },
-                        { value: 'map', label: 'Map' },
-                      ]}
-                      onChange={(v) => {
-                        setOnMap(v === 'map');
-                      }}
-                    />
-                  )}
+                  <h2 className={zones.label}>{shown === 'table' ? 'What each suspect would show' : 'Read anywhere: press a point'}</h2>
+                  <Segmented<Shown>
+                    size="small"
+                    aria-label="Shown as"
+                    value={shown}
+                    options={[
+                      { value: 'table', label: 'Table' },
+                      ...(kit.sheet.testPoints.length > 0 ? [{ value: 'map' as const, label: 'Map' }] : []),
+                      { value: 'schematic', label: 'Schematic' },
+                    ]}
+                    onChange={setShown}
+                  />
                 </header>
-                {onMap ? (
+                {shown === 'schematic' ? (
+                  <Suspense>
+                    <FaultSchematic kit={kit} findings={findings} loop={loop} />
+                  </Suspense>
+                ) : shown === 'map' ? (
                   <Suspense>
                     <FaultMap kit={kit} loop={loop} next={fresh ? (findings.next?.id ?? null) : null} />
                   </Suspense>

@@ -16,7 +16,7 @@ import { useSheetTab } from '../sheet/sheetTab';
 import type { CommandId } from '../shell/commands';
 import { Nothing } from '../drawn/Nothing';
 
-const SchematicOf = lazy(() => import('../circuit/Schematic').then((m) => ({ default: m.SchematicOf })));
+const StageSchematic = lazy(() => import('../circuit/StageSchematic').then((m) => ({ default: m.StageSchematic })));
 const AdjustPanel = lazy(() => import('./AdjustPanel').then((m) => ({ default: m.AdjustPanel })));
 const EventPanel = lazy(() => import('./AdjustPanel').then((m) => ({ default: m.EventPanel })));
 const Repeats = lazy(() => import('./Repeats').then((m) => ({ default: m.Repeats })));
@@ -72,7 +72,7 @@ export function PowerView({ kit, loop, go, run }: Props) {
         )}
         {shown === 'schematic' ? (
           <Suspense>
-            <SchematicOf kit={kit} stage={here.stage.id} />
+            <StageSchematic kit={kit} here={here} loop={loop} />
           </Suspense>
         ) : (
           <StageMap kit={kit} here={here} loop={loop} />

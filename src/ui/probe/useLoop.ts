@@ -30,6 +30,7 @@ import { loadDraft, saveDraft } from '@/store/storage';
 import { useInfluence } from '../results/useConsequences';
 import { useSuspects } from '../results/useSuspects';
 import { useWindows } from '../results/useWindows';
+import { copyText, useCopies } from './useCopies';
 import { useEntryField } from './entryField';
 import { drawFromBag, readSimulated } from './simulated';
 
@@ -126,14 +127,15 @@ export function useLoop(kit: KitState, phase: Phase): Loop {
   const target = currentTarget(states, [...asked, ...held].find((id) => states.some((s) => s.target.id === id)) ?? null);
   const shown = { phase, entries: kit.log.length, id: target?.id ?? '' };
   if (!dequal(shown, inHand)) setInHand(shown);
+  const copies = useCopies(kit);
   const card = useMemo(() => (target ? cardOf(kit, target, windows) : null), [kit, target, windows]);
   const targetId = target?.id ?? '';
   useDraft(kit.id, targetId, states, setWanted);
 
   // What acts on a key or on a late answer looks at the bench as it then is.
-  const now = useRef({ kit, phase, states, target, card, targetId, measuring, wanted });
+  const now = useRef({ kit, phase, states, target, card, targetId, measuring, wanted, copies });
   useEffect(() => {
-    now.current = { kit, phase, states, target, card, targetId, measuring, wanted };
+    now.current = { kit, phase, states, target, card, targetId, measuring, wanted, copies };
   });
 
   const setText = useCallback((text: string) => {
@@ -250,8 +252,9 @@ export function useLoop(kit: KitState, phase: Phase): Loop {
       confirm: (asExpected: boolean) => {
         const { kit: k, target: t } = now.current;
         // A piece that was called out or doubtful is asked about once more.
-        const doubts = t?.kind === 'fit' ? badPieces(k, t.refs) : [];
-        const warning = `${doubts.map((d) => d.text).join(' ')} Take another piece, or press Enter again to fit it all the same.`;
+        const doubts =
+          t?.kind === 'fit' ? [...badPieces(k, t.refs).map((d) => d.text), ...now.current.copies.filter((r) => t.refs.includes(r)).map(copyText)] : [];
+        const warning = `${doubts.join(' ')} Take another piece, or press Enter again to fit it all the same.`;
         if (doubts.length > 0 && useEntryField.getState().error !== warning) {
           setError(warning);
           return;

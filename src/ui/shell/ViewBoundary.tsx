@@ -1,4 +1,4 @@
-import { Button, Flex, Result } from 'antd';
+import { Alert, Button, Flex } from 'antd';
 import { Component, type ReactNode } from 'react';
 import { documentOf } from '@/core/kit';
 import { useBench } from '@/store/bench';
@@ -26,12 +26,12 @@ export class ViewBoundary extends Component<Props, { readonly failure: string | 
     const { failure } = this.state;
     if (failure === null) return this.props.children;
     return (
-      <Result
-        status="warning"
+      <Alert
+        type="error"
         title="This view failed"
-        subTitle={`Nothing of the kit is lost, and the other views work. What the program said: ${failure.slice(0, 300)}`}
-        extra={
-          <Flex gap="small" justify="center">
+        description={`Nothing of the kit is lost, and the other views work. What the program said: ${failure.slice(0, 300)}`}
+        action={
+          <Flex gap="small">
             <Button
               type="primary"
               onClick={() => {
