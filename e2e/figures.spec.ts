@@ -48,7 +48,7 @@ test('a reading with the wrong sign is named where the fault is looked for, and 
     [/TP\d+ ?f\b/, '2.6'],
   ]);
   await toSuspects(page);
-  const doubt = page.getByText(/contradicts everything else .* with the probes exchanged it would fit/);
+  const doubt = page.getByText(/contradicts everything else .* with the probes swapped it would fit/);
   await expect(doubt).toBeVisible({ timeout: 30_000 });
   await expect(suspects(page).first()).toContainText(/healthy|nothing/i);
   await expectAccessible(page);

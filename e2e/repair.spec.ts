@@ -60,7 +60,7 @@ test('a suspect is opened, ruled out by hand and found after all; a repair that 
   // Now the joint: all is read again, and it was all.
   await story.getByRole('button', { name: 'Go on looking' }).click();
   await first.getByRole('button', { name: 'R4 is not connected' }).click({ timeout: 60_000 });
-  await card.getByRole('button', { name: 'It was this, and it is mended' }).click();
+  await card.getByRole('button', { name: 'Found and repaired' }).click();
   await readFirstPower(page, [[/TP\d+ ?b\b/, '3.75']]);
   await expect(story.getByText('the repair explains all that was seen')).toBeVisible();
   const { log } = await storedKit(page);
@@ -74,12 +74,12 @@ test('a board without a circuit: what it does leads to where to look first', asy
   await expect(page.getByText('Supply first:')).toBeVisible();
   const say = (symptom: string, yes: 'yes' | 'no') => page.getByRole('radiogroup', { name: symptom }).getByText(yes, { exact: true }).click();
   const causes = page.getByRole('list', { name: 'Causes by weight' }).getByRole('listitem');
-  await say('The supply goes into its limit at once', 'yes');
+  await say('The supply is in its current limit at once', 'yes');
   await expect(causes.first()).toContainText('Solder bridge');
   await expect(causes.filter({ hasText: 'Regulator' })).toHaveCount(0);
   await say('The rails are right, a chip does nothing', 'yes');
   await expect(causes.first()).toContainText('Solder bridge');
-  await say('The supply goes into its limit at once', 'no');
+  await say('The supply is in its current limit at once', 'no');
   await expect(causes.filter({ hasText: 'Solder bridge' })).toHaveCount(0);
   await expectAccessible(page);
   await page.reload();
@@ -139,7 +139,7 @@ test('practice: a round is given up, named and played through; the next number h
     await expect(round.getByText(/is not connected|shorted|wrong way|exchanged|has \d|bridge|stuck|turned/)).toHaveCount(0);
     await round.getByRole('button', { name: 'Show me what it is' }).click();
     await expect(round.getByRole('heading', { name: 'This is what it was' })).toBeVisible({ timeout: 60_000 });
-    await expect(round.getByText('The way by the program’s advice')).toBeVisible();
+    await expect(round.getByText('What the program would have read')).toBeVisible();
     return round.getByRole('listitem').first().innerText();
   };
   const first = await begin();
@@ -174,7 +174,7 @@ test('practice on one’s own kit: two parts in each other’s place are found i
   await command(page, 'Practice');
   const round = page.getByRole('region', { name: 'This round' });
   await expect(round.getByRole('heading', { name: 'Found and mended' })).toBeVisible({ timeout: 30_000 });
-  await expect(round.getByText('Nothing was repaired without need, and nothing was risked.')).toBeVisible();
+  await expect(round.getByText('No needless repairs, no risks taken.')).toBeVisible();
 });
 
 test('where the stage in hand cannot decide, one goes back to an earlier one, and its reading does', async ({ page }) => {

@@ -46,7 +46,7 @@ test('a healthy board is healthy, and no reading is called bad', () => {
 
 describe('one wrong reading on a healthy board is named with what went wrong, and the board stays healthy', () => {
   test.each<[string, Record<string, number>, object]>([
-    ['probes exchanged', { TP2: -3.75 }, { at: 'TP2', why: 'sign' }],
+    ['probes swapped', { TP2: -3.75 }, { at: 'TP2', why: 'sign' }],
     ['a decimal point', { TP1: 58.6 }, { at: 'TP1', why: 'decimal' }],
     ['another point', { TP1: 12.01 }, { at: 'TP1', why: 'other-point', as: 'TP5' }],
     ['no contact', { TP3: 0.004 }, { at: 'TP3', why: 'no-contact' }],
@@ -63,7 +63,7 @@ describe('one wrong reading on a healthy board is named with what went wrong, an
 });
 
 test('a fault and a wrong reading: both are found', () => {
-  // R2 open: the follower goes up with its base; TP2 was read with the probes exchanged.
+  // R2 open: the follower goes up with its base; TP2 was read with the probes swapped.
   const { suspects, badReadings } = ask({ TP1: 11.6, TP3: 10.9, TP4: 5.45, TP2: -3.75 });
   expect(suspects[0]).toMatchObject({ kind: 'open', parts: ['R2'] });
   expect(badReadings[0]).toMatchObject({ at: 'TP2', why: 'sign' });

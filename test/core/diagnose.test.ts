@@ -95,7 +95,7 @@ describe('faults as changed circuits', () => {
 });
 
 describe('the meter drives: supplies off', () => {
-  test('ohms of a divider; over-range of nothing; a diode reads differently with the probes exchanged', () => {
+  test('ohms of a divider; over-range of nothing; a diode reads differently with the probes swapped', () => {
     const plain = readDeck('t\nV1 a 0 12\nR1 a b 1k\nR2 b 0 2k\nC1 c 0 1u\n').circuit;
     const ohms = (red: string, black: string, supplies: 'off' | 'unplugged') =>
       readDriven(plain, { type: 'ohms', red, black, testVoltage: 0.5, testResistance: 1e4 }, supplies);

@@ -50,7 +50,7 @@ describe('a ladder from circuit and list', () => {
     expect(computedWindow(windows['p-power/v-raw'])!.middle).toBeGreaterThan(12 * Math.SQRT2 - 2.2);
     expect(computedWindow(windows['p-power/v-raw'])!.middle).toBeLessThan(12 * Math.SQRT2 - 0.8);
   });
-  test('rails are read cold both ways round: junctions read differently with the probes exchanged', () => {
+  test('rails are read cold both ways round: junctions read differently with the probes swapped', () => {
     expect(stages[1]!.checks.map((c) => c.id)).toEqual(expect.arrayContaining(['r-raw', 'r-raw-back', 'r-v1']));
   });
   test('chips of a kit with sockets go in after the supply pins of the empty sockets are right', () => {

@@ -57,7 +57,7 @@ describe('closed forms', () => {
     expect(read(deck, ohms('a', '0'), 'unplugged')).toBeCloseTo(1000, 1);
     expect(read(deck, ohms('a', '0'), 'off')).toBeCloseTo(500, 1);
   });
-  test('exchanged probes read a junction otherwise', () => {
+  test('swapped probes read a junction otherwise', () => {
     const deck = 't\nD1 a 0 DX\nR1 a 0 1meg\n.model DX D(IS=1e-9)';
     const forward = read(deck, ohms('a', '0')) as number;
     const backward = read(deck, ohms('0', 'a')) as number;

@@ -47,7 +47,7 @@ const after = (check: string, reading: number | 'over') =>
   lastVerdict(log(kit(), { kind: 'read', stage: 's', check, reading, meter: 'handheld' } satisfies EntryBody), windows)!;
 
 test.each([
-  ['exchanged probes', 'TP2', -2.18, /probes are exchanged/, 2.18],
+  ['swapped probes', 'TP2', -2.18, /probes are swapped/, 2.18],
   ['a decimal point', 'TP2', 21.8, /decimal point elsewhere/, 2.18],
   ['millivolts taken for volts', 'TP3', 1087, /decimal point elsewhere/, 1.087],
   ['no contact', 'TP2', 0.004, /no contact at the tip/, null],

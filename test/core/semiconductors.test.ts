@@ -135,7 +135,7 @@ describe('a piece that reads otherwise', () => {
   });
 
   test('without a circuit nobody says what it does; another body is no place for it', () => {
-        const network = line({ id: 'n', kind: 'network', label: '4k7', value: 4700, refs: ['RN1'] });
+    const network = line({ id: 'n', kind: 'network', label: '4k7', value: 4700, refs: ['RN1'] });
     const bare = { ...kit, sheet: { ...kit.sheet, circuit: null, lines: [network] } };
     expect(outAdvice(bare, line({ kind: 'resistor', label: '10k', value: 10_000 }), 4710)).toMatch(/depends on its place/);
   });

@@ -35,7 +35,7 @@ describe('the last verdict', () => {
     ['a diode', measured('d-4148', 0, 'D3', 0.61, 'diode'), 'in', /D3 in, 610/, /sure to be in|likely to be in/],
     ['a reading in its window', { kind: 'read', stage: 'empty', check: 'tp1', reading: 11.3, meter: 'handheld' }, 'in', /TP1 in/, /./],
     ['a reading too low', { kind: 'read', stage: 'empty', check: 'tp1', reading: 2, meter: 'handheld' }, 'out', /too low/, /window/],
-    ['exchanged probes', { kind: 'read', stage: 'empty', check: 'tp1', reading: -11.3, meter: 'handheld' }, 'out', /TP1/, /probes are exchanged/],
+    ['swapped probes', { kind: 'read', stage: 'empty', check: 'tp1', reading: -11.3, meter: 'handheld' }, 'out', /TP1/, /probes are swapped/],
     ['a probed point', { kind: 'probed', stage: 'warm', testPoint: 'TP8', reading: 5, meter: 'handheld' }, 'out', /TP8 out/, /./],
     ['not as expected', { kind: 'observed', stage: 'look', check: 'bridges', asExpected: false }, 'out', /Not as expected/, /stops here/],
     ['repaired', { kind: 'repaired', refs: ['R9'], note: 'soldered' }, 'none', /Repaired R9/, /Measure this stage again/],

@@ -36,7 +36,7 @@ const KIND_WEIGHT: Readonly<Record<FaultKind, number>> = {
 
 /** Two boards in five that are looked into are in order: a reading was wrong, or a stage was not set as it should be (choice of this product). */
 const PRIOR_HEALTHY = 0.4;
-/** One set of readings in twenty has one that was taken at a neighbouring point, with exchanged probes or misread (choice of this product). */
+/** One set of readings in twenty has one that was taken at a neighbouring point, with swapped probes or misread (choice of this product). */
 const BAD_READING = 0.05;
 
 /**

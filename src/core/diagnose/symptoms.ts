@@ -103,7 +103,7 @@ export const SYMPTOMS: readonly Symptom[] = [
   { id: 'dead', title: 'Nothing at all, and no current', causes: { supply: 5, fuse: 3, 'rail-joint': 3, switch: 2 }, faults: { 'no-supply': 5, open: 2 } },
   {
     id: 'limit',
-    title: 'The supply goes into its limit at once',
+    title: 'The supply is in its current limit at once',
     causes: { bridge: 5, reversed: 4, tab: 2, regulator: 1 },
     faults: { bridge: 5, short: 4, 'short-pins': 4, reversed: 4, 'reversed-supply': 3 },
   },

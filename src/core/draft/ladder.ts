@@ -146,7 +146,7 @@ function loadNote(needs: readonly Need[]): string {
   return load ? `With its load: ${load.text}.` : 'With whatever it is to drive.';
 }
 
-/** Ohms of every rail, both ways round: junctions read differently with the probes exchanged. */
+/** Ohms of every rail, both ways round: junctions read differently with the probes swapped. */
 function coldStage(known: Known, circuit: Circuit, rails: readonly string[], at: (net: string) => ProbePoint): Stage {
   const windings = suppliesOf(circuit).filter(isWinding);
   const tells = (net: string) => differsReversed(circuit, net);
@@ -162,7 +162,7 @@ function coldStage(known: Known, circuit: Circuit, rails: readonly string[], at:
     checks: [
       ...rails.flatMap((net) => [
         measure(`r-${slug(net)}`, `${net} to ground`, { mode: 'ohms', red: at(net), black: ground }),
-        ...(tells(net) ? [measure(`r-${slug(net)}-back`, `ground to ${net}, probes exchanged`, { mode: 'ohms', red: ground, black: at(net) })] : []),
+        ...(tells(net) ? [measure(`r-${slug(net)}-back`, `ground to ${net}, probes swapped`, { mode: 'ohms', red: ground, black: at(net) })] : []),
       ]),
       ...windings.map((s) => measure(`r-${slug(s.name)}`, `AC input ${s.name}`, { mode: 'ohms', red: { net: s.nodes[0]! }, black: { net: s.nodes[1]! } })),
       ...tabChecks(known, circuit),
@@ -170,7 +170,7 @@ function coldStage(known: Known, circuit: Circuit, rails: readonly string[], at:
   };
 }
 
-/** Whether ohms of a net read otherwise with the probes exchanged, on a usual meter: only then does the second reading tell anything. */
+/** Whether ohms of a net read otherwise with the probes swapped, on a usual meter: only then does the second reading tell anything. */
 function differsReversed(circuit: Circuit, net: string): boolean {
   const read = (red: string, black: string) => {
     try {

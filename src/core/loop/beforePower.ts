@@ -57,7 +57,7 @@ const otherPlaces = (kit: KitState): OpenPoint[] =>
             kind: 'other-place',
             refs: [a.ref, b.ref],
             text: `${a.ref} and ${b.ref} measured as each other’s value`,
-            advice: 'They may sit in each other’s place. Read their bands on the board; exchange them before power.',
+            advice: 'They may be swapped. Read their bands on the board; put them right before power.',
             done: null,
           },
         ]
@@ -83,7 +83,7 @@ function emptyPlaces(kit: KitState, stage: Stage): OpenPoint[] {
             kind: 'empty' as const,
             refs: empty,
             text: `${empty.length === 1 ? 'one place is' : `${empty.length} places are`} not ticked off: ${named(empty)}`,
-            advice: 'Fit them, or say that they are left out: what is read would be judged as if they were in.',
+            advice: 'Fit them, or mark them as left out: readings would be judged as if they were in.',
             done: null,
           },
         ]
@@ -94,7 +94,7 @@ function emptyPlaces(kit: KitState, stage: Stage): OpenPoint[] {
             kind: 'left-out' as const,
             refs: left,
             text: `left out: ${named(left)}`,
-            advice: 'The limits of this stage are reckoned without them. Fit them first if they should be in.',
+            advice: 'The limits of this stage are worked out without them. Fit them first if they should be in.',
             done: null,
           },
         ]
@@ -155,7 +155,7 @@ function secondLook(kit: KitState): OpenPoint[] {
     {
       kind: 'look',
       refs: [],
-      text: 'nobody has looked it over yet',
+      text: 'no second look yet',
       advice: 'Turned parts, bridges and open joints are seen with a lens in five minutes; with power on they cost parts.',
       done: null,
     },

@@ -52,7 +52,7 @@ const HELP: Readonly<Record<PartFigure['id'], (line: Line) => FigureHelp>> = {
   }),
   channel: () => ({
     title: 'Channel opens and closes',
-    how: 'Diode test drain to source, black on source: OL. Touch the gate with red: it conducts. Gate to source joined: OL again (p-channel: probes exchanged).',
+    how: 'Diode test drain to source, black on source: OL. Touch the gate with red: it conducts. Gate to source joined: OL again (p-channel: probes swapped).',
     from: PRACTICE,
   }),
   rings: () => ({

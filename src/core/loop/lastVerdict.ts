@@ -55,7 +55,7 @@ function verdictOf(kit: KitState, e: Entry, windows: KnownWindows): LastVerdict 
     case 'loose':
       return { verdict: 'none', title: entryText(kit, e), detail: 'Noted. Its best match is shown beside the tray.', reckoning: [] };
     case 'sorted':
-      return { verdict: 'none', title: entryText(kit, e), detail: 'The pieces lie in their compartments and are judged there.', reckoning: [] };
+      return { verdict: 'none', title: entryText(kit, e), detail: 'The pieces are in their compartments and judged there.', reckoning: [] };
     case 'read':
     case 'probed':
       return read(kit, e, windows);
@@ -70,14 +70,14 @@ function verdictOf(kit: KitState, e: Entry, windows: KnownWindows): LastVerdict 
       return {
         verdict: e.asExpected ? 'in' : 'out',
         title: e.asExpected ? `${e.check}: as expected` : `${e.check}: not as expected`,
-        detail: e.asExpected ? '' : 'The suspects beside it are ranked anew.',
+        detail: e.asExpected ? '' : 'The suspects are ranked again.',
         reckoning: [],
       };
     case 'inspected':
       return {
         verdict: e.good ? 'in' : 'out',
         title: `${e.title ?? e.item}: ${e.good ? 'good' : 'not good'}`,
-        detail: e.good ? '' : 'Mend it before anything is switched on, then look again.',
+        detail: e.good ? '' : 'Repair it before you switch anything on, then look again.',
         reckoning: [],
       };
     case 'prepared':
@@ -167,7 +167,7 @@ function read(kit: KitState, e: Extract<Entry, { kind: 'read' | 'probed' }>, win
     return {
       verdict: 'none',
       title: `${name}: ${shown} noted`,
-      detail: pending(windows) ? 'Its window is being worked out: the verdict follows.' : 'There is no window to judge it by.',
+      detail: pending(windows) ? 'Its limits are being worked out: the verdict follows.' : 'There are no limits to judge it by.',
       reckoning: [],
     };
   const drift = judged.verdict === 'in' && check?.what === 'measure' ? driftTold(freshTaken(kit, stage, check.id), check) : null;

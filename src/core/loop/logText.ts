@@ -74,7 +74,14 @@ export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
     case 'observed':
       return `${stage(e.stage)?.title ?? e.stage}: ${stage(e.stage)?.checks.find((c) => c.id === e.check)?.title ?? e.check}${e.channel ? ` ${e.channel}` : ''} ${e.asExpected ? 'as expected' : 'not as expected'}`;
     case 'tried':
-      return `${e.check}: ${e.asExpected ? 'as expected' : `not so (${e.saw.map((s) => `${s.of} ${s.saw}`).join(', ').slice(0, 80)})`}`;
+      return `${e.check}: ${
+        e.asExpected
+          ? 'as expected'
+          : `not so (${e.saw
+              .map((s) => `${s.of} ${s.saw}`)
+              .join(', ')
+              .slice(0, 80)})`
+      }`;
     case 'inspected':
       return `Looked: ${e.title ?? e.item} ${e.good ? 'is good' : `is not good${e.note ? `: ${e.note}` : ''}`}`;
     case 'gated':

@@ -33,7 +33,7 @@ export function oddReading(kit: KitState, stage: Stage, asked: Asked, windows: K
   const { mode, reading, low, high } = asked;
   const unit = unitOf(mode);
   const isIn = (value: number) => value >= low && value <= high;
-  if (reading < 0 && isIn(-reading)) return { why: 'sign', text: 'The right size with the wrong sign: your probes are exchanged.', as: -reading };
+  if (reading < 0 && isIn(-reading)) return { why: 'sign', text: 'The right size with the wrong sign: your probes are swapped.', as: -reading };
   const limit = mode === 'dca' ? stage.supplies.find((s) => Math.abs(reading / s.limit - 1) <= AT_LIMIT) : undefined;
   if (limit)
     return {

@@ -56,13 +56,13 @@ function likeJunction(line: Line, volts: number): string {
   if (volts >= LED_FROM) return 'It reads like a LED: look at its body, and whether it glows.';
   if (volts >= SCHOTTKY.from && volts <= SCHOTTKY.to) return 'It reads like a Schottky or germanium diode: read its print with a lens.';
   if (volts >= SILICON.from && volts <= SILICON.to) return 'It reads like a plain silicon diode: read its print with a lens.';
-  return volts < SCHOTTKY.from ? 'Nearly a short: measure it both ways round.' : '';
+  return volts < SCHOTTKY.from ? 'Nearly a short: measure both ways round.' : '';
 }
 
 function likeGain(kit: KitState, line: Line, gain: number): string {
   const other = line.kind === 'pnp' ? 'NPN' : 'PNP';
   if (gain < NO_GAIN) return `No gain: legs in the wrong holes, or it is a ${other}. Turn it, then try the ${other} socket.`;
-  if (gain >= DARLINGTON) return 'So much gain has a Darlington only, or the legs sit in the wrong holes.';
+  if (gain >= DARLINGTON) return 'Only a Darlington has so much gain, or the legs are in the wrong holes.';
   const type = typeReadings(listedType(line));
   const grade = type?.type === type?.family ? undefined : GRADES.find((g) => within(gain, typeReadings(`${type?.family ?? ''}${g}`)?.gain?.limits));
   const [low, high] = grade === undefined ? [0, 0] : typeReadings(`${type!.family}${grade}`)!.gain!.limits;

@@ -51,7 +51,7 @@ export function patternText(kit: KitState, pile: Pile, pattern: Pattern): { read
       const first = piece(pattern.pieces[0]!);
       return {
         title: `${times(pattern.pieces.length, first ? pieceName(first) : 'piece')} on no line`,
-        advice: 'A stranger. Keep it apart: it may be a spare of another kit, or stand in for something missing.',
+        advice: 'Not on the list. Keep it apart: it may be a spare of another kit, or replace something missing.',
       };
     }
   }

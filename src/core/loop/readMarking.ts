@@ -99,8 +99,8 @@ function answerOf(decoded: Decoded, lines: readonly Line[]): MarkingAnswer {
   const choices = readings.map((r) => choiceOf(r, decoded.unit, lines)).sort((a, b) => Number(b.line !== null) - Number(a.line !== null));
   const wanted = choices.filter((c) => c.line !== null).length;
   if (choices.length === 1) return { choices, message: '' };
-  if (wanted === 1) return { choices, message: `It can be read in ${choices.length} ways; only one stands on this kit’s list.` };
-  return { choices, message: wanted > 1 ? 'More than one reading stands on the list: measure it.' : 'It can be read in several ways: measure it.' };
+  if (wanted === 1) return { choices, message: `It can be read in ${choices.length} ways; only one is on this kit’s list.` };
+  return { choices, message: wanted > 1 ? 'More than one reading is on the list: measure it.' : 'It can be read in several ways: measure it.' };
 }
 
 function choiceOf(r: Reading, unit: string, lines: readonly Line[]): MarkingChoice {

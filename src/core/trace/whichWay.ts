@@ -97,7 +97,7 @@ export const LOOSE_UNMARKED: readonly WhichWay[] = [
     unmarked: 'led',
     ref: null,
     setting: 'Meter on diode test',
-    steps: ['Red on one leg, black on the other. If it stays dark, exchange the probes.', 'Where it glows, or reads 1.6 to 3.3 V, red is on the anode.'],
+    steps: ['Red on one leg, black on the other. If it stays dark, swap the probes.', 'Where it glows, or reads 1.6 to 3.3 V, red is on the anode.'],
     answers: [
       { id: 'long', label: 'it glows with red on the longer leg', meaning: 'This LED follows the rule: the longer leg is the anode.', settled: true },
       {

@@ -94,8 +94,8 @@ export function FitOtherwise({ kit, target, letGo }: { kit: KitState; target: Ex
         </Form>
         <p className="soft">
           {way === 'value'
-            ? 'Windows and suspects follow the value that is in.'
-            : 'That position has this part’s value then; its own stays open until something is fitted there. If it is wrong, take it out: nothing is measured rightly before.'}
+            ? 'Limits and suspects now use this value.'
+            : 'That position then has this part’s value; this part’s own position stays empty. If that is wrong, take it out first: readings would mislead.'}
         </p>
       </Modal>
     </div>

@@ -131,7 +131,7 @@ function TimeLeft({ kit }: { kit: KitState }) {
     return scheduleOf(kit, derivePlan(kit), passedStages(deriveStages(kit, windows)));
   }, [kit, windows]);
   const [now, ...later] = schedule.sittings;
-  if (!now) return <p>All is fitted and passed.</p>;
+  if (!now) return <p>Everything is fitted and has passed.</p>;
   const last = now.steps.at(-1)!;
   return (
     <>

@@ -39,7 +39,7 @@ export function DeckNames({ kit, circuit }: { kit: KitState; circuit: Circuit })
   };
   return (
     <section aria-label="Other names in the deck" className={zones.section}>
-      <h3 className={zones.label}>Parts that the deck calls otherwise</h3>
+      <h3 className={zones.label}>Parts with another name in the deck</h3>
       {asked.map((ref) => (
         <div key={ref} className={zones.row}>
           <b>{ref}</b> is

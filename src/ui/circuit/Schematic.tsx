@@ -120,7 +120,13 @@ function Sheet({ drawing, school, volts, seen, live }: SheetProps) {
   const pressable = (net: string) => live.nets.get(net.toLowerCase());
   return (
     <div className={styles.frame} tabIndex={0} role="region" aria-label="Schematic">
-      <svg width={w * PIXELS} viewBox={`${l - 2} ${t - 2} ${w} ${h}`} role={live.nets.size > 0 ? 'group' : 'img'} aria-label={inWords(drawing)} className={styles.sheet}>
+      <svg
+        width={w * PIXELS}
+        viewBox={`${l - 2} ${t - 2} ${w} ${h}`}
+        role={live.nets.size > 0 ? 'group' : 'img'}
+        aria-label={inWords(drawing)}
+        className={styles.sheet}
+      >
         {drawing.wires.map((wire, i) => (
           <polyline
             key={i}

@@ -93,7 +93,7 @@ export function Substitutes({ kit }: { kit: KitState }) {
           }}
         />
       )}
-      {found?.length === 0 && <p>Nothing in the drawer comes near, alone, in series or in parallel.</p>}
+      {found?.length === 0 && <p>Nothing in the drawer is close, alone, in series or in parallel.</p>}
       <ul className={zones.plainList} aria-label="Substitutes">
         {found?.map((s) => (
           <SubstituteRow key={s.how + s.spares.map((x) => x.value).join('+')} kit={kit} s={s} />

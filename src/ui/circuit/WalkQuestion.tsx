@@ -16,7 +16,7 @@ export function Question({ walk }: { walk: Walking }) {
     return (
       <>
         <h3 className={styles.ask}>Every pin is answered</h3>
-        <p className="soft">What is said below does not close yet; choose a pin to answer it again.</p>
+        <p className="soft">The answers below contradict each other. Choose a pin to answer again.</p>
         <BackButton walk={walk} />
       </>
     );

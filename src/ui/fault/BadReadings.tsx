@@ -41,7 +41,7 @@ export function BadReadings({ kit, findings, again }: { kit: KitState; findings:
 function words(kit: KitState, findings: Findings, { why, as }: Bad): string {
   switch (why) {
     case 'sign':
-      return 'with the probes exchanged it would fit';
+      return 'with the probes swapped it would fit';
     case 'other-point':
       return `read at ${as === null ? 'another point' : rowTitle(kit, as, findings.rows)} it would fit`;
     case 'decimal':

@@ -52,7 +52,7 @@ export function FaultView({ kit, loop, go }: { kit: KitState; loop: Loop; go: (p
         )}
         {findings && (
           <div className={fresh ? '' : styles.older}>
-            {!fresh && <p className="soft">From the readings before; being worked out anew.</p>}
+            {!fresh && <p className="soft">Based on earlier readings; updating…</p>}
             {fresh && (
               <BadReadings
                 kit={kit}

@@ -31,7 +31,7 @@ export function OtherFound({ kit, found }: { kit: KitState; found: (note: string
         }}
         destroyOnHidden
       >
-        <p>What was read in this stage before becomes history: it is measured again, and only that shows whether it was all.</p>
+        <p>Measure this stage again: only new readings show whether that was everything.</p>
         <Form<{ note: string; ref?: string }>
           form={form}
           layout="vertical"

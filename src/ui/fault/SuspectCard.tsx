@@ -80,7 +80,7 @@ export function SuspectCard({ kit, findings, opened, close, found }: Props) {
                 found(suspect.faults, suspect.probability, words.title);
               }}
             >
-              It was this, and it is mended
+              Found and repaired
             </Button>
             {looked.length === 0 ? (
               <Button

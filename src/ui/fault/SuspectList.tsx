@@ -84,7 +84,7 @@ export function SuspectList({ kit, findings, opened, open }: Props) {
           measure the part alone, or exchange it for a known good one.
         </p>
       ))}
-      {lost && <p className="soft">Take each odd reading once more: exchanged probes, a neighbouring point or a wrong range look just like this.</p>}
+      {lost && <p className="soft">Repeat each odd reading: swapped probes, the next point or a wrong range look just like this.</p>}
     </>
   );
 }

@@ -75,7 +75,7 @@ export function TryInHand({ kit, here, move, done }: Props) {
             A healthy board: <b>{inWords(here.items)}</b>
           </p>
           <h2 className={`${zones.label} ${zones.section}`}>What do you see</h2>
-          <p className="soft">It stands as expected. Press what is otherwise, or its number; then Enter.</p>
+          <p className="soft">Everything is shown as expected. Press what differs, or its number; then Enter.</p>
           <ul className={styles.items}>
             {here.items.map((item, i) => (
               <li key={item.of}>

@@ -13,7 +13,7 @@ type Claim = KitState['sheet']['claims'][number];
 export function Claims({ kit, choose }: { kit: KitState; choose: (target: string) => void }) {
   const windows = useWindows(kit);
   const { claims } = kit.sheet;
-  if (claims.length === 0) return <p className="soft">The kit promises nothing yet. Reckon a claim below and keep it, or note it on the Sheet.</p>;
+  if (claims.length === 0) return <p className="soft">No claims yet. Calculate one below and keep it, or add it on the Sheet.</p>;
   return (
     <List
       size="small"

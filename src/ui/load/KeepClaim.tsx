@@ -99,7 +99,7 @@ export function KeepClaim({ kit, means }: { kit: KitState; means: ClaimMeans }) 
       <p className="soft">
         {checked
           ? `Becomes ${proofs.map((p) => `“${p.title}”`).join(' and ')}: ${proofs[0]!.note}`
-          : 'Without a stage and a place it is kept with its verdict, and proved by nothing.'}
+          : 'Without a stage and a place it is kept, but no reading will prove it.'}
       </p>
       <Button disabled={kept} onClick={keep}>
         {kept ? 'It is kept' : checked ? 'Keep it, and check it' : 'Keep it'}

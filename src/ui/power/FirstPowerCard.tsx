@@ -93,9 +93,7 @@ function Numbers({ by, forecast, stage }: { by: FirstPowerBy; forecast: StageFor
   const { set, watch, off, against } = forecast ? firstPower(by, forecast) : firstPowerUnknown(by);
   return (
     <>
-      {forecast === null && (
-        <p className="soft">What it should draw is not known here: without a circuit, or with one that has no steady state, begin with the least.</p>
-      )}
+      {forecast === null && <p className="soft">The expected current is unknown here (no circuit, or an oscillating one). Start with the lowest limit.</p>}
       {[...against, ...(by.by === 'bench' && forecast ? starvedBy(forecast, stage) : [])].map((text) => (
         <Alert key={text} type="warning" title={text} className={styles.against ?? ''} />
       ))}

@@ -11,9 +11,9 @@ const ASKED: Readonly<Record<Way, { readonly title: string; readonly ok: string;
   on: {
     title: 'Go on all the same',
     ok: 'Go on',
-    about: 'The next stages are then measured on a board of which this one did not pass: what is wrong here will show there. The reason stays in the logbook.',
+    about: 'The next stages are then measured on a board that failed this one: the same trouble will show there. Your reason goes into the logbook.',
   },
-  again: { title: 'Do this stage again', ok: 'From the start', about: 'What was read here so far stays in the logbook and no longer counts.' },
+  again: { title: 'Do this stage again', ok: 'From the start', about: 'Earlier readings of this stage stay in the logbook but no longer count.' },
 };
 
 /** A stage that failed, is doubtful or is left out stops the next ones, unless somebody says why not; any can be done again. */

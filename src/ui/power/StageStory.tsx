@@ -60,7 +60,7 @@ export function StageStory({ kit, here, go }: { kit: KitState; here: StageProgre
           )}
           <Changed kit={kit} stage={stage} />
           <StageNeeds kit={kit} stage={stage} />
-          {status === 'waiting' && <p className={zones.note}>The stages above have not passed: look what it will want, and do not power it yet.</p>}
+          {status === 'waiting' && <p className={zones.note}>Earlier stages have not passed. Look ahead, but do not power this one yet.</p>}
           {stage.note && <p>{stage.note}</p>}
           {stage.supplies.map((s) => (
             <p key={s.source}>
@@ -93,7 +93,7 @@ export function StageStory({ kit, here, go }: { kit: KitState; here: StageProgre
       )}
       {status !== 'failed' && kit.sheet.circuit !== null && (
         <p className="soft">
-          Windows come from the circuit as fitted here, with the values that you measured, tolerances, other makers’ semiconductors and your meter.
+          Expected values come from the circuit as fitted here: your measured values, tolerances, other makers’ semiconductors, your meter.
         </p>
       )}
       <StageGate here={here} />

@@ -72,12 +72,12 @@ export function PracticeReview({ kit, review, mended }: { kit: KitState; review:
           On a real board this could have hurt: {r}.
         </p>
       ))}
-      {pulled.length === 0 && risks.length === 0 && <p>Nothing was repaired without need, and nothing was risked.</p>}
+      {pulled.length === 0 && risks.length === 0 && <p>No needless repairs, no risks taken.</p>}
       {played && played.steps.length > 0 && (
         <Table<Step & { readonly number: number }>
           size="small"
           pagination={false}
-          title={() => 'The way by the program’s advice'}
+          title={() => 'What the program would have read'}
           rowKey="number"
           dataSource={played.steps.map((s, i) => ({ ...s, number: i + 1 }))}
           columns={[

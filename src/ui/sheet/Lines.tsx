@@ -119,7 +119,7 @@ export function Lines({ kit }: { kit: KitState }) {
       />
       <RecordForm
         title={`${chosen.length} lines together`}
-        lead={<p className="soft">What is left empty stays as it is in each of them.</p>}
+        lead={<p className="soft">Fields left empty stay unchanged.</p>}
         fields={commonFields}
         record={common}
         testPoints={NO_POINTS}

@@ -17,7 +17,7 @@ export function Needs({ kit }: { kit: KitState }) {
   return (
     <>
       <h2 className={zones.label}>Needed, not supplied</h2>
-      {kit.sheet.needs.length === 0 && <p className="soft">Nothing is noted. Add a line such as “12 V adapter 500 mA 5.5/2.1 mm centre plus, not included”.</p>}
+      {kit.sheet.needs.length === 0 && <p className="soft">No needs noted. Add a line such as “12 V adapter 500 mA 5.5/2.1 mm centre plus, not included”.</p>}
       {kit.sheet.needs.map((n) => (
         <NeedRow key={n.id} kit={kit} need={n} />
       ))}

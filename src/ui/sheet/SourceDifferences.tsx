@@ -92,7 +92,7 @@ function OpenDifference({ kit, difference, found }: { kit: KitState; difference:
           {right !== null && (
             <p className="soft">
               {value
-                ? 'List and circuit both get this value, with the reason; windows and suspects follow.'
+                ? 'Corrects list and circuit, with the reason; limits and suspects follow.'
                 : pin
                   ? `The circuit gets ${difference.about} on ${pin.to === '0' ? 'ground' : pin.to}; where the other pin of two lies there, the part is turned round. Windows and suspects follow.`
                   : 'This is kept with its reason. Correct list or circuit yourself where it says something else. A pin (D3.K) and nets of the circuit are taken over by themselves.'}

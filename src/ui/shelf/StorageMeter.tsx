@@ -60,7 +60,7 @@ export function StorageMeter({ backup, kits }: { backup: () => void; kits: numbe
         aria-label="Share of the browser’s room in use"
       />
       {room.kept ? (
-        <span>The browser promised to keep it.</span>
+        <span>The browser will keep this data.</span>
       ) : (
         <>
           <Button size="small" onClick={ask}>

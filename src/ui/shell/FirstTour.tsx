@@ -6,7 +6,7 @@ const at = (name: string) => () => document.querySelector<HTMLElement>(`[data-to
 const STEPS: NonNullable<TourProps['steps']> = [
   {
     title: 'The probe bar asks for one thing at a time',
-    description: 'What is in the hand, what to set, what to expect. Type what the meter shows, press Enter: the verdict stands at the right.',
+    description: 'Shows the part, the meter setting and the expected value. Type what the meter shows, press Enter: the verdict appears on the right.',
     target: at('probe'),
     placement: 'top',
   },
@@ -17,7 +17,7 @@ const STEPS: NonNullable<TourProps['steps']> = [
     placement: 'center',
   },
   {
-    title: 'Here stands why, and what to do next',
+    title: 'Why, and what to do next',
     description: 'What a deviation does to your board, what is missing, what to write to the seller.',
     target: at('why'),
     placement: 'left',

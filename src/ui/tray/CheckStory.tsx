@@ -33,7 +33,7 @@ export function CheckStory({ kit, tray, left, go, loop }: Props) {
   return (
     <>
       <h2 className={zones.label}>What the meter says</h2>
-      {off.length === 0 && <p>No part has stood out so far.</p>}
+      {off.length === 0 && <p>No part is out of range so far.</p>}
       {off.map(({ c, p }) => (
         <Deviation key={`${c.line.id}${p.index}`} kit={kit} c={c} p={p} does={consequences[`piece:${c.line.id}:${p.index}`]} />
       ))}

@@ -59,7 +59,7 @@ function Whole({ kit }: { kit: KitState }) {
         ? 'Examine every chip before it goes in, and write to the seller about the kit.'
         : whole.copies > 0
           ? 'Examine the others that matter as well.'
-          : 'Nothing speaks against the parcel so far.'}
+          : 'The parcel looks right so far.'}
     </section>
   );
 }

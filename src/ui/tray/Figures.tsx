@@ -20,7 +20,7 @@ export function Figures({ kit, loop }: { kit: KitState; loop: Loop }) {
   const taken = kit.tallies.get(target.line.id)?.figures.get(target.piece);
   return (
     <section aria-label="Further figures">
-      <h2 className={`${zones.label} ${zones.section}`}>What else tells a good one</h2>
+      <h2 className={`${zones.label} ${zones.section}`}>Further checks for this part</h2>
       {figures.map((f) => (
         <FigureRow key={`${target.id}-${f.id}`} kit={kit} figure={f} target={target} entry={taken?.get(f.id) ?? null} />
       ))}

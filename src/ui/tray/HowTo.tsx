@@ -12,7 +12,7 @@ const HELP: Readonly<Record<PartMode, { readonly title: string; readonly text: s
     title: 'Capacitance',
     text: 'Discharge the part first. Small values: press the meter’s zero key with the leads as they will lie, for the leads alone hold some picofarads.',
   },
-  inductance: { title: 'Inductance', text: 'The reading hangs on the frequency of the tester; small coils are best compared with one that is known.' },
+  inductance: { title: 'Inductance', text: 'The reading depends on the tester’s frequency. Compare small coils with a known one.' },
   diode: {
     title: 'Diode test',
     text: 'The meter sends about a milliampere and shows the volts that the junction drops: red on the anode. About 0.6 V silicon, 0.3 V Schottky or germanium, 1.6 to 3 V an LED, which then glows faintly. The other way round it shows OL.',

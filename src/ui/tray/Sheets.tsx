@@ -45,7 +45,7 @@ export function Letter({ kit, close }: { kit: KitState; close: () => void }) {
   if (text === null)
     return (
       <Modal open onCancel={close} footer={null} title="Letter to the seller">
-        <p>Nothing stands against the seller: no part is short or wrong, and none is probably a copy.</p>
+        <p>Nothing to write about: no part is missing, wrong or probably a copy.</p>
       </Modal>
     );
   const copy = () => {

@@ -190,9 +190,7 @@ const wayRound =
     validator: (_, text: string | undefined) => {
       if (i === 0 || !text) return Promise.resolve();
       const [low, high] = [readQuantity(form.getFieldValue([...path, 0]) as string | undefined, unit), readQuantity(text, unit)];
-      return low !== null && high !== null && low > high
-        ? Promise.reject(new Error('The window stands the wrong way round: the lower end comes first.'))
-        : Promise.resolve();
+      return low !== null && high !== null && low > high ? Promise.reject(new Error('Lower limit first: swap the two values.')) : Promise.resolve();
     },
   });
 
