@@ -14,7 +14,7 @@ test('a kit that never rests: averages and a frequency have windows, a dead flas
     await expect(page.locator('#entry:not([value=""])')).toHaveCount(0);
   };
   // Looked through; then cold; then R4 is not connected: Q2 never conducts, the board stands still.
-  const shows: Record<string, string> = { current: '9.1m', exchanged: 'OL', 'vcc to ground': '101k', vcc: '9.01', c1: '0.03', c2: '9.00', b1: '0.68', b2: '0' };
+  const shows: Record<string, string> = { current: '9.1m', swapped: 'OL', 'vcc to ground': '101k', vcc: '9.01', c1: '0.03', c2: '9.00', b1: '0.68', b2: '0' };
   for (let i = 0; i < 12; i++) {
     if (await page.getByText('Stop here').isVisible()) break;
     const title = (await inHand(page).textContent())!;
