@@ -1,10 +1,11 @@
 'use client';
 import { ArrowLeftOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
-import { type RefObject, useMemo } from 'react';
+import { lazy, type RefObject, Suspense, useMemo } from 'react';
 import { lastVerdict, type Phase, type Target } from '@/core/loop';
 import type { KitState } from '@/core/kit';
 import { useWindows } from '../results/useWindows';
+import { useComfort } from '../theme/comfort';
 import { ConfirmZone } from './ConfirmZone';
 import { EntryZone } from './EntryZone';
 import { ExpectedZone } from './ExpectedZone';
@@ -12,6 +13,8 @@ import styles from './ProbeBar.module.css';
 import { TargetZone } from './TargetZone';
 import type { Loop } from './useLoop';
 import { VerdictLine, VerdictZone } from './VerdictZone';
+
+const HandsFree = lazy(() => import('./HandsFree').then((m) => ({ default: m.HandsFree })));
 
 interface Props {
   readonly kit: KitState;
@@ -30,6 +33,8 @@ interface Props {
 export function ProbeBar({ kit, phase, loop, fieldRef, nothing, back, readMarking }: Props) {
   const windows = useWindows(kit);
   const last = useMemo(() => lastVerdict(kit, windows), [kit, windows]);
+  const { speak, tones, awake, far } = useComfort();
+  const handsFree = speak || tones || awake || far;
   if (!loop.target)
     return (
       <footer className={`${styles.line} ${phase === 'fault' && kit.readings.size > 0 ? styles.tall : ''}`} aria-label="Probe bar">
@@ -47,6 +52,11 @@ export function ProbeBar({ kit, phase, loop, fieldRef, nothing, back, readMarkin
   const title = titleOf(phase, loop.target);
   return (
     <footer className={styles.bar} aria-label="Probe bar" data-tour="probe">
+      {handsFree && (
+        <Suspense fallback={null}>
+          <HandsFree last={last} card={loop.card} />
+        </Suspense>
+      )}
       <section className={styles.target} aria-label={title}>
         <h2 className={styles.label}>{title}</h2>
         {loop.card && <TargetZone card={loop.card} />}

@@ -1,4 +1,4 @@
-import { BgColorsOutlined, CheckOutlined, FontSizeOutlined } from '@ant-design/icons';
+import { BgColorsOutlined, CheckOutlined, FontSizeOutlined, SoundOutlined } from '@ant-design/icons';
 import { Dropdown, type MenuProps } from 'antd';
 import { type ReactElement, useState } from 'react';
 import type { Phase } from '@/core/loop';
@@ -16,7 +16,7 @@ interface Props {
 /** How one likes the bench, and on a small screen also what stands beside the work. */
 export function ComfortMenu({ run, go, children }: Props) {
   const [open, setOpen] = useState(true);
-  const { theme, text, singleKeys, calm } = useComfort();
+  const { theme, text, singleKeys, calm, speak, tones, awake, far } = useComfort();
   const items: MenuProps['items'] = [
     ...BESIDE.map((p) => ({
       key: p,
@@ -71,6 +71,26 @@ export function ComfortMenu({ run, go, children }: Props) {
       onClick: () => {
         setComfort({ calm: !calm });
       },
+    },
+    {
+      key: 'hands',
+      icon: <SoundOutlined />,
+      label: 'Hands free',
+      children: (
+        [
+          ['speak', 'Speak verdict and next target', speak],
+          ['tones', 'A tone for each verdict', tones],
+          ['far', 'Large figures, for two metres', far],
+          ['awake', 'Keep the screen on', awake],
+        ] as const
+      ).map(([key, label, on]) => ({
+        key: `hands-${key}`,
+        label,
+        ...(on ? { extra: <CheckOutlined aria-label="on" /> } : {}),
+        onClick: () => {
+          setComfort({ [key]: !on });
+        },
+      })),
     },
     {
       key: 'tour',

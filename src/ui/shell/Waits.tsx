@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { KitState } from '@/core/kit';
 import { isOver, openWaits, waitText } from '@/core/loop';
 import { useBench } from '@/store/bench';
+import { useWakeLock } from './useWakeLock';
 
 const TICK = 1000;
 
@@ -50,30 +51,4 @@ export function Waits({ kit }: { kit: KitState }) {
       />
     );
   });
-}
-
-/** Keeps the screen awake while a timer runs, where the browser can; it lets go by itself when the tab is hidden. */
-function useWakeLock(wanted: boolean): void {
-  useEffect(() => {
-    if (!wanted || !('wakeLock' in navigator)) return;
-    let lock: WakeLockSentinel | null = null;
-    let over = false;
-    const hold = () => {
-      if (document.visibilityState === 'visible')
-        navigator.wakeLock.request('screen').then(
-          (got) => {
-            if (over) void got.release();
-            else lock = got;
-          },
-          () => undefined,
-        );
-    };
-    hold();
-    document.addEventListener('visibilitychange', hold);
-    return () => {
-      over = true;
-      document.removeEventListener('visibilitychange', hold);
-      void lock?.release();
-    };
-  }, [wanted]);
 }

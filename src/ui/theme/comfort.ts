@@ -10,12 +10,20 @@ export interface Comfort {
   readonly calm: boolean;
   /** Single letters act while the entry field is empty (WCAG 2.1.4 wants them to be switchable). */
   readonly singleKeys: boolean;
+  /** Verdict and next target are spoken. */
+  readonly speak: boolean;
+  /** A tone for each verdict. */
+  readonly tones: boolean;
+  /** The screen stays on while a kit is open. */
+  readonly awake: boolean;
+  /** Target, figure and verdict large enough for two metres. */
+  readonly far: boolean;
   /** The first-run tour was seen or declined. */
   readonly toured: boolean;
 }
 
 export const TEXT_SIZES: readonly number[] = [100, 115, 130, 150, 175, 200];
-const DEFAULT: Comfort = { theme: 'system', text: 100, calm: false, singleKeys: true, toured: false };
+const DEFAULT: Comfort = { theme: 'system', text: 100, calm: false, singleKeys: true, speak: false, tones: false, awake: false, far: false, toured: false };
 
 let held: Comfort | null = null;
 const heard = new Set<() => void>();
