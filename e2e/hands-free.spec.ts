@@ -8,7 +8,10 @@ test('hands free: off at first; then the verdict and the next target are spoken,
     Object.defineProperty(window, 'speechSynthesis', {
       value: { cancel: () => undefined, speak: (words: SpeechSynthesisUtterance) => heard.push(words.text) },
     });
-    const start = OscillatorNode.prototype.start;
+    const start = Object.getOwnPropertyDescriptor(AudioScheduledSourceNode.prototype, 'start')!.value as (
+      this: AudioScheduledSourceNode,
+      when?: number,
+    ) => void;
     OscillatorNode.prototype.start = function (when) {
       heard.push(`tone ${this.frequency.value}`);
       start.call(this, when);
@@ -30,7 +33,7 @@ test('hands free: off at first; then the verdict and the next target are spoken,
   await on('Large figures, for two metres');
   await expect(page.getByRole('status', { name: 'Seen from afar' })).toContainText('1 kΩ');
   await page.getByRole('textbox', { name: /How many/ }).press('Enter');
-  await expect.poll(heard).toContainEqual(expect.stringMatching(/Next: .*100 nF/) as unknown);
+  await expect.poll(heard).toContainEqual(expect.stringMatching(/Next: .*100 nF/));
   expect(await heard()).toContainEqual('tone 880');
   await expect(page.getByRole('status', { name: 'Seen from afar' })).toContainText('100 nF');
   await expectAccessible(page);
