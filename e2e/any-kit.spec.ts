@@ -165,7 +165,7 @@ test('a check of a later stage is gone to by its name, and the work goes on wher
   await expect(inHand(page)).toHaveText(/guard diode/);
   const stages = page.getByRole('region', { name: 'Stages' });
   await expect(stages.getByRole('button', { name: /after guard diode/ })).toHaveAttribute('aria-current', 'true');
-  await expect(page.getByText('The stages above have not passed')).toBeVisible();
+  await expect(page.getByText('Earlier stages have not passed')).toBeVisible();
   await command(page, 'solder side');
   await expect(inHand(page)).toHaveText(/solder side/);
   await page.keyboard.press('Enter');

@@ -65,7 +65,7 @@ test('a list alone gets a ladder; a typed window judges a reading; checks are ty
   await drawer.getByLabel('Window of the instructions, from').fill('5');
   await drawer.getByLabel('Window of the instructions, to').fill('4');
   await drawer.getByRole('button', { name: 'Save' }).click();
-  await expect(drawer.getByText(/lower end comes first/)).toBeVisible();
+  await expect(drawer.getByText(/Lower limit first/)).toBeVisible();
   await drawer.getByLabel('Window of the instructions, to').fill('6');
   await drawer.getByRole('button', { name: 'Save' }).click();
   await expect(drawer.getByText(/Both probes stand in one place/)).toBeVisible();

@@ -86,6 +86,6 @@ test('readings that nothing listed explains are said to be so', async ({ page })
   ]);
   await toSuspects(page);
   await expect(suspects(page).filter({ hasText: 'Something I do not know' }).first()).toBeVisible({ timeout: 60_000 });
-  await expect(page.getByText('Take each odd reading once more')).toBeVisible();
+  await expect(page.getByText('Repeat each odd reading')).toBeVisible();
   await expect(page.getByText('Nearest of those I know')).toBeVisible();
 });

@@ -57,7 +57,7 @@ test('a kit of one’s own from a pasted list and deck runs the same loop to a s
   await expect(suspects(page).first()).toBeVisible({ timeout: 30_000 });
   const answers: Record<string, string> = { vcc: '9.01', la: '9.01', c: '3m', b: '0.66', V1: '0.84m' };
   for (let i = 0; i < 5; i++) {
-    await expect(page.getByText('From the readings before')).toHaveCount(0, { timeout: 30_000 });
+    await expect(page.getByText('Based on earlier readings')).toHaveCount(0, { timeout: 30_000 });
     await page.waitForTimeout(500);
     if (!(await page.locator('#entry').isVisible())) break;
     const net = (await inHand(page).textContent())!.trim().split(' ').at(-1)!;

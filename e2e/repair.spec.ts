@@ -166,7 +166,7 @@ test('practice on one’s own kit: two parts in each other’s place are found i
   for (let n = await readings(); n < 6 && !/exchanged/.test(await first.innerText()); n = await readings()) {
     await readFromMeter(page);
     await expect.poll(readings).toBe(n + 1);
-    await expect(page.getByText('From the readings before')).toHaveCount(0, { timeout: 30_000 });
+    await expect(page.getByText('Based on earlier readings')).toHaveCount(0, { timeout: 30_000 });
   }
   await expect(first).toContainText('R2 and R3 exchanged');
   expect(await readings()).toBeLessThanOrEqual(6);

@@ -44,7 +44,7 @@ test('bands that cannot be told apart are settled by the list, by keys', async (
   await expect(page.getByRole('heading', { name: /R9/ })).toBeVisible();
   await page.keyboard.press('b');
   await page.getByRole('textbox', { name: 'Marking' }).fill('bn/rd bk og gd');
-  await expect(page.getByText('only one stands on this kit’s list')).toBeVisible();
+  await expect(page.getByText('only one is on this kit’s list')).toBeVisible();
   await expectAccessible(page);
   await page.keyboard.press('Enter');
   await expect.poll(async () => (await storedKit(page)).log.at(-1)).toMatchObject({ kind: 'marked', line: 'r-10k', text: 'bn/rd bk og gd = 10 kΩ, ±5 %' });

@@ -101,7 +101,7 @@ describe('the marking reader', () => {
   test('a band that may be brown or red is settled by the list', () => {
     const { choices, message } = readMarking('bands', 'bn/rd bk og gd', lines, '2026-11-25');
     expect(choices[0]!.line!.id).toBe('a');
-    expect(message).toMatch(/only one stands on this kit’s list/);
+    expect(message).toMatch(/only one is on this kit’s list/);
   });
   test('an unreadable figure is settled by the list', () => {
     expect(readMarking('capacitor', '10?', lines, '2026-11-25').choices[0]).toMatchObject({ value: 1e-7, line: { id: 'b' } });
