@@ -109,8 +109,8 @@ describe('what explains the tries', () => {
       tried('Press K1, press K2', { D2: 'dark' }),
     ]);
     expect(suspects[0]).toMatchObject({
-      text: 'D2 is turned round',
-      alike: expect.arrayContaining(['R12 missing or its joint open', 'U1 pin 13 is open']) as unknown,
+      text: 'D2 is backwards',
+      alike: expect.arrayContaining(['R12 is missing or has an open joint', 'U1 pin 13 is open']) as unknown,
     });
     expect(suspects[0]!.probability).toBeGreaterThan(0.8);
   });

@@ -33,13 +33,13 @@ export function logicFaultText(board: LogicBoard, { kind, parts, detail }: Logic
     case 'healthy':
       return 'Nothing is wrong';
     case 'open':
-      return isChip ? `${ref} is missing` : `${ref} missing or its joint open`;
+      return isChip ? `${ref} is missing` : `${ref} is missing or has an open joint`;
     case 'open-pin':
       return `${isChip ? pinName(board, ref, d.pin!) : `${ref}, leg ${d.pin!}`} is open`;
     case 'reversed':
-      return `${ref} is turned round`;
+      return `${ref} is backwards`;
     case 'turned':
-      return isChip ? `${ref} sits the wrong way round` : `${ref} is turned: collector and emitter exchanged`;
+      return isChip ? `${ref} is rotated 180°` : `${ref} is back to front`;
     case 'bridge':
       return `Solder bridge between ${placeOfNet(board, d.nets![0])} and ${placeOfNet(board, d.nets![1])}`;
     case 'stuck':
@@ -55,8 +55,8 @@ export function logicFaultText(board: LogicBoard, { kind, parts, detail }: Logic
     case 'strap':
       return `${ref} is set the other way`;
     case 'swapped':
-      return `${ref} and ${parts[1]} sit in each other’s sockets`;
+      return `${ref} and ${parts[1]} are swapped`;
     case 'crossed':
-      return `Wires ${d.pins!.join(' and ')} of ${ref} are exchanged`;
+      return `Wires ${d.pins!.join(' and ')} of ${ref} are swapped`;
   }
 }
