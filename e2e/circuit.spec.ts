@@ -93,6 +93,10 @@ test('the schematic: drawn in Circuit with the volts of a stage, and in Power up
   await expectAccessible(page);
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as SVG' }).click()]);
   expect(await readFile(await file.path(), 'utf8')).toMatch(/^<\?xml[\s\S]*<svg[^>]*xmlns="http:\/\/www\.w3\.org\/2000\/svg"[\s\S]*>R2<\/text>/);
+  // A part that is pressed is supposed to be otherwise.
+  await drawing.getByRole('button', { name: 'R2: what if it were otherwise?' }).press('Enter');
+  await expect(page.getByRole('button', { name: 'Solve it' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Circuit tools' })).toContainText('R2');
   // At the bench its nets carry the windows, and a press takes the check into the hand.
   await page.keyboard.press('Alt+4');
   for (let look = 0; look < 2; look++) await readFromMeter(page);

@@ -1,7 +1,7 @@
 'use client';
 import { Button, Flex, Segmented, Skeleton } from 'antd';
 import dynamic from 'next/dynamic';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { describe, insertBlock } from '@/core/circuit';
 import { type Beside, besideChanges, NOTHING_BESIDE } from '@/core/draft';
 import { type KitState, put } from '@/core/kit';
@@ -39,6 +39,11 @@ export function CircuitView({ kit, around }: { kit: KitState; around: { readonly
     setVisits(visits + 1);
     if (around !== null) setTool('Around');
   }
+  const [supposed, setSupposed] = useState<string | null>(null);
+  const suppose = useCallback((ref: string) => {
+    setSupposed(ref);
+    setTool('What if');
+  }, []);
   const draft = useDeck(kit);
   const { deck, setDeck, slow, read } = draft;
   return (
@@ -49,7 +54,7 @@ export function CircuitView({ kit, around }: { kit: KitState; around: { readonly
           <Segmented options={[...TOOLS]} value={tool} onChange={setTool} aria-label="Tool" />
         </div>
         <div className={styles.tool}>
-          {tool === 'Schematic' && <Schematic kit={kit} />}
+          {tool === 'Schematic' && <Schematic kit={kit} suppose={suppose} />}
           {tool === 'Connections' && <Connections deck={slow} change={setDeck} />}
           {tool === 'Walk' && <Walk lines={kit.sheet.lines} deck={deck} change={setDeck} />}
           {tool === 'Like this one' && <LikeThis lines={kit.sheet.lines} deck={deck} insert={draft.take} />}
@@ -63,7 +68,7 @@ export function CircuitView({ kit, around }: { kit: KitState; around: { readonly
             />
           )}
           {tool === 'Around' && (read ? <NeighbourMap key={visits} kit={kit} circuit={read.circuit} around={around?.name ?? null} /> : <NoCircuit />)}
-          {tool === 'What if' && <WhatIf kit={kit} />}
+          {tool === 'What if' && <WhatIf key={supposed ?? ''} kit={kit} start={supposed} />}
           {tool === 'Substitutes' && <Substitutes kit={kit} />}
           {tool === 'In time' && (read ? <InTime deck={slow} circuit={read.circuit} /> : <NoCircuit />)}
           {tool === 'Findings' && (

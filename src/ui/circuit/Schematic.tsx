@@ -18,11 +18,12 @@ const PIXELS = 13;
 const LONG_WIRE = 3;
 
 /** The whole circuit in the trade's symbols, with a choice of stage and of symbols. */
-export function Schematic({ kit }: { kit: KitState }) {
+export function Schematic({ kit, suppose }: { kit: KitState; suppose: (ref: string) => void }) {
   const powered = kit.sheet.stages.filter((s) => s.supplies.length > 0);
   const [stage, setStage] = useState<string | null>(kit.lastStage ?? powered[powered.length - 1]?.id ?? null);
   const [school, setSchool] = useState<School>('box');
   const drawn = useRef<HTMLDivElement>(null);
+  const live = useMemo(() => ({ ...NOT_LIVE, pressPart: suppose }), [suppose]);
   if (!kit.sheet.circuit) return <Nothing say="No circuit yet. Walk the printed drawing, take a circuit like this one, or paste a deck under Connections." />;
   return (
     <>
@@ -53,7 +54,7 @@ export function Schematic({ kit }: { kit: KitState }) {
         </Button>
       </Flex>
       <div ref={drawn}>
-        <SchematicOf kit={kit} stage={stage} school={school} />
+        <SchematicOf kit={kit} stage={stage} school={school} live={live} />
       </div>
       <p className="soft">Upper figures: volts of a healthy board. Lower figures: what was read in that stage.</p>
     </>
@@ -71,6 +72,8 @@ export interface LiveSchematic {
   /** Where the probes belong now. */
   readonly red: string | null;
   readonly black: string | null;
+  /** What pressing a part does; null where nothing. */
+  readonly pressPart: ((ref: string) => void) | null;
 }
 export interface LiveNet {
   readonly title: string;
@@ -102,7 +105,7 @@ const Drawing = ({ progress }: { progress: number | null }) => (
   </div>
 );
 
-const NOT_LIVE: LiveSchematic = { nets: new Map(), absent: new Set(), suspected: new Set(), red: null, black: null };
+const NOT_LIVE: LiveSchematic = { nets: new Map(), absent: new Set(), suspected: new Set(), red: null, black: null, pressPart: null };
 
 interface SheetProps {
   readonly live: LiveSchematic;
@@ -123,7 +126,7 @@ function Sheet({ drawing, school, volts, seen, live }: SheetProps) {
       <svg
         width={w * PIXELS}
         viewBox={`${l - 2} ${t - 2} ${w} ${h}`}
-        role={live.nets.size > 0 ? 'group' : 'img'}
+        role={live.nets.size > 0 || live.pressPart ? 'group' : 'img'}
         aria-label={inWords(drawing)}
         className={styles.sheet}
       >
@@ -165,7 +168,12 @@ function Sheet({ drawing, school, volts, seen, live }: SheetProps) {
           <circle key={`${x},${y}`} cx={x} cy={y} r="0.22" className={styles.dot} />
         ))}
         {drawing.symbols.map((s) => (
-          <g key={s.ref} className={`${styles.symbol} ${live.absent.has(s.ref) ? styles.absent : ''}`}>
+          <g
+            key={s.ref}
+            className={`${styles.symbol} ${live.absent.has(s.ref) ? styles.absent : ''}`}
+            {...(live.pressPart ? pressedPart(s.ref, live.pressPart) : {})}
+          >
+            {live.pressPart && <rect x={s.box[0]} y={s.box[1]} width={s.box[2] - s.box[0]} height={s.box[3] - s.box[1]} className={styles.hit} />}
             {live.suspected.has(s.ref) && (
               <rect
                 x={s.box[0] - 0.4}
@@ -242,7 +250,7 @@ interface Figure {
 }
 
 /** A net's figures as a button: a press, Enter or Space takes its check into the hand. */
-const pressed = ({ title, press }: LiveNet) => ({
+const pressed = ({ title, press }: Pick<LiveNet, 'title' | 'press'>) => ({
   role: 'button',
   tabIndex: 0,
   'aria-label': title,
@@ -255,6 +263,15 @@ const pressed = ({ title, press }: LiveNet) => ({
     press();
   },
 });
+
+/** A part as a button: a press, Enter or Space supposes something of it. */
+const pressedPart = (ref: string, press: (ref: string) => void) =>
+  pressed({
+    title: `${ref}: what if it were otherwise?`,
+    press: () => {
+      press(ref);
+    },
+  });
 
 /** Figures of nets, at the middle of the longest horizontal stretch of each. */
 function figuresAt(drawing: Drawing, volts: Readonly<Record<string, number>>, seen: ReadonlyMap<string, number>, live: LiveSchematic): Figure[] {

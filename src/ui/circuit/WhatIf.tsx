@@ -13,7 +13,7 @@ import { CHANGES, numberOf, useWhatIf, type WhatIfValues } from './useWhatIf';
 import { SweepTable, WhatIfAnswer } from './WhatIfAnswer';
 
 /** A value supposed, a control turned, a part out, round or elsewhere: what every stage would read then. */
-export function WhatIf({ kit }: { kit: KitState }) {
+export function WhatIf({ kit, start }: { kit: KitState; start: string | null }) {
   const what = useWhatIf(kit);
   const { form, part, answer } = what;
   if (!kit.sheet.circuit || what.refs.length === 0) return <Nothing say="A circuit and a part with a value are needed first." />;
@@ -26,7 +26,7 @@ export function WhatIf({ kit }: { kit: KitState }) {
         form={form}
         submit="Solve it"
         disabled={change === 'exchanged' && partners.length === 0}
-        initial={{ ref: what.refs[0]!, change: 'value' }}
+        initial={{ ref: start !== null && what.refs.includes(start) ? start : what.refs[0]!, change: 'value' }}
         changed={what.changed}
         done={what.ask}
         said={<span className="v-out">{what.error}</span>}

@@ -19,6 +19,7 @@ export function useLiveSchematic(kit: KitState, here: StageProgress | null, loop
       suspected,
       red: check ? netOf(kit, check.red) : null,
       black: check ? netOf(kit, check.black) : null,
+      pressPart: null,
     };
   }, [kit, here, choose, target, suspected]);
 }
