@@ -285,7 +285,7 @@ function figuresAt(drawing: Drawing, volts: Readonly<Record<string, number>>, se
     }
   const known = new Map(Object.entries(volts).map(([net, v]) => [net.toLowerCase(), v]));
   const read = new Map([...seen].map(([net, v]) => [net.toLowerCase(), v]));
-  return [...longest].flatMap(([net, { x, y, long }]): Figure[] => {
+  const figures = [...longest].flatMap(([net, { x, y, long }]): Figure[] => {
     const [v, got] = [known.get(net), read.get(net)];
     const at = live.nets.get(net);
     const probed = net === live.red || net === live.black;
@@ -294,6 +294,23 @@ function figuresAt(drawing: Drawing, volts: Readonly<Record<string, number>>, se
     const should = at?.window ?? (v === undefined ? null : print(v, 'V', 3));
     return [{ net, x, y, should, read: got === undefined ? null : print(got, 'V', 3), verdict: at?.verdict ?? 'none' }];
   });
+  return apart(figures);
+}
+
+/** Width of a letter and height of a line of figures, in units of the grid. */
+const LETTER = 0.58;
+const LINE = 1.3;
+
+/** Figures that would lie on one another stand one above the other. */
+function apart(figures: readonly Figure[]): Figure[] {
+  const wide = (f: Figure) => Math.max(f.should?.length ?? 0, f.read?.length ?? 0) * LETTER;
+  const placed: Figure[] = [];
+  for (const f of figures) {
+    let { y } = f;
+    while (placed.some((p) => Math.abs(p.x - f.x) < (wide(p) + wide(f)) / 2 && Math.abs(p.y - y) < LINE)) y -= LINE;
+    placed.push({ ...f, y });
+  }
+  return placed;
 }
 
 type DrawnSymbol = Drawing['symbols'][number];

@@ -56,7 +56,7 @@ export function PowerView({ kit, loop, go, run }: Props) {
       <section className={zones.card} aria-label="Stages">
         <StageList kit={kit} stages={stages} here={here} loop={loop} />
       </section>
-      <section className={`${zones.card} ${map.frame} ${zones.map}`} aria-label="Board map">
+      <section className={`${zones.card} ${map.frame} ${zones.map} ${styles.stacked}`} aria-label="Board map">
         {kit.sheet.circuit !== null && (
           <Segmented
             size="small"
@@ -70,13 +70,15 @@ export function PowerView({ kit, loop, go, run }: Props) {
             ]}
           />
         )}
-        {shown === 'schematic' ? (
-          <Suspense>
-            <StageSchematic kit={kit} here={here} loop={loop} />
-          </Suspense>
-        ) : (
-          <StageMap kit={kit} here={here} loop={loop} />
-        )}
+        <div className={styles.area}>
+          {shown === 'schematic' ? (
+            <Suspense>
+              <StageSchematic kit={kit} here={here} loop={loop} />
+            </Suspense>
+          ) : (
+            <StageMap kit={kit} here={here} loop={loop} />
+          )}
+        </div>
       </section>
       <aside className={`${zones.card} ${zones.why}`} aria-label="Why">
         {turning && (
