@@ -1,7 +1,8 @@
 /** The one stop before power: everything that is open is named, and nothing that is not. */
 import fc from 'fast-check';
 import { absentRefs, type EntryBody, type KitState } from '@/core/kit';
-import { checkTargets, currentTarget, openBeforePower } from '@/core/loop';
+import { answerOf, checkTargets, currentTarget, openBeforePower } from '@/core/loop';
+import { deriveStages, isMeasure } from '@/core/loop/progress';
 import { demo, log } from '../support/kits';
 
 const empty = (kit: KitState) => kit.sheet.stages.find((s) => s.title === '12 V, socket empty')!;
@@ -15,16 +16,39 @@ const looked = (kit: KitState) => {
   return log(kit, ...look.checks.map((c): EntryBody => ({ kind: 'observed', stage: look.id, check: c.id, asExpected: true })));
 };
 
-test('a chip that sits in its socket before its stage is asked out, and in again at its own', () => {
-  const kit = log(looked(demo()), fitted(all(demo())));
+test('a chip that sits in its socket before its stage is asked out, and in again at its own; what was read before stays read', () => {
+  const cold = demo().sheet.stages.find((s) => s.kind === 'cold')!;
+  const ohms = cold.checks.map((c): EntryBody => ({ kind: 'read', stage: cold.id, check: c.id, reading: 'over', meter: 'handheld' }));
+  const unread = (k: KitState, id: string) =>
+    deriveStages(k, {})
+      .find((s) => s.stage.id === id)!
+      .checks.filter((c) => isMeasure(c) && c.entry === null).length;
+  const kit = log(looked(demo()), fitted(all(demo())), ...ohms);
   expect(open(kit)).toEqual(['socket U1']);
   const [point] = openBeforePower(kit, empty(kit));
   const out = log(kit, ...point!.done!.entries);
   expect(open(out)).toEqual([]);
-  // At its own stage it is missed.
-  expect(open(out, chipIn(out))).toEqual(['temporary U1']);
-  const [back] = openBeforePower(out, chipIn(out));
-  expect(open(log(out, ...back!.done!.entries), chipIn(out))).toEqual([]);
+  expect(unread(out, cold.id)).toBe(0);
+  // Its own stage wants it in; putting it in takes nothing back of the stage before, and is not asked out again.
+  const rails = empty(out).checks.flatMap((c): EntryBody[] =>
+    c.what === 'measure'
+      ? [{ kind: 'read', stage: empty(out).id, check: c.id, reading: 1, meter: 'handheld' }]
+      : [{ kind: 'observed', stage: empty(out).id, check: c.id, asExpected: true }],
+  );
+  const tried = log(out, ...rails);
+  expect(open(tried, chipIn(tried))).toEqual(['left-out U1']);
+  const [back] = openBeforePower(tried, chipIn(tried));
+  const inAgain = log(tried, ...back!.done!.entries);
+  expect(open(inAgain, chipIn(inAgain))).toEqual([]);
+  expect(unread(inAgain, cold.id) + unread(inAgain, empty(inAgain).id)).toBe(0);
+});
+
+test('pieces measured as each other’s value are told once, as swapped, and no more when one was exchanged', () => {
+  const read = (line: string, ref: string, reading: number): EntryBody => ({ kind: 'measured', line, piece: 0, ref, mode: 'ohms', reading, meter: 'handheld' });
+  const [a, b] = ['r-4k7', 'r-10k'].map((id) => demo().sheet.lines.find((l) => l.id === id)!);
+  const kit = log(looked(demo()), read('r-4k7', a!.refs[0]!, 10_000), read('r-10k', b!.refs[0]!, 4700), fitted(all(demo()).filter((r) => r !== 'U1')));
+  expect(open(kit)).toEqual([`other-place ${a!.refs[0]!} ${b!.refs[0]!}`]);
+  expect(open(log(kit, { kind: 'repaired', refs: [a!.refs[0]!], note: 'a right one' })).filter((p) => p.startsWith('other-place'))).toEqual([]);
 });
 
 test('a piece that measured out and was fitted is named first; who never ticks in Fit is not told that all is missing', () => {
@@ -33,19 +57,24 @@ test('a piece that measured out and was fitted is named first; who never ticks i
   expect(open(looked(demo()))).toEqual([]);
 });
 
-test('the stop is a target: it is asked again when something new is open', () => {
-  const kit = log(looked(demo()), fitted(all(demo()).filter((r) => r !== 'U1' && r !== 'C1')));
+test('the stop is a target: it is asked again when something new is open, and not when less is', () => {
+  const kit = log(looked(demo()), fitted(all(demo()).filter((r) => !['U1', 'C1', 'R1', 'R10'].includes(r))));
   const stage = empty(kit);
   const cold = kit.sheet.stages.find((s) => s.kind === 'cold')!;
   const at = (k: KitState) => checkTargets(k, {}, [`prepare:${stage.id}`]).find((s) => s.target.kind === 'prepare')!;
-  expect(currentTarget([at(kit)], null)).toMatchObject({ kind: 'prepare', open: [expect.stringContaining('C1')] });
-  const ready = log(kit, {
-    kind: 'prepared',
-    stage: stage.id,
-    confirmed: `open: ${at(kit).target.kind === 'prepare' ? openBeforePower(kit, stage)[0]!.text : ''}`,
+  const confirmed = (k: KitState) => log(k, answerOf(at(k).target, true)!);
+  expect(currentTarget([at(kit)], null)).toMatchObject({
+    kind: 'prepare',
+    open: [{ kind: 'empty', refs: expect.arrayContaining(['C1', 'R1', 'R10']) as unknown }],
   });
+  const ready = confirmed(kit);
   expect(at(ready).done).toBe(true);
+  expect(at(log(ready, fitted(['R10']))).done).toBe(true);
   expect(at(log(ready, { kind: 'removed', refs: ['C4'] })).done).toBe(false);
+  // R1 is another part than R10, though the one's name begins like the other's.
+  const only = (ref: string) => log(looked(demo()), fitted(all(demo()).filter((r) => r !== 'U1' && r !== ref)));
+  const exchanged = log(confirmed(only('R10')), fitted(['R10']));
+  expect(at(log(exchanged, { kind: 'removed', refs: ['R1'] })).done).toBe(false);
   expect(openBeforePower(ready, cold)).toEqual([]);
 });
 

@@ -1,23 +1,16 @@
-import { absentRefs, checkTaken, deriveExchanged, type EntryBody, isPowered, type KitState, type Ref, socketedChips, type Stage } from '../kit';
+import { absentRefs, checkTaken, deriveExchanged, type EntryBody, type EntryOf, isPowered, type KitState, type Ref, socketedChips, type Stage } from '../kit';
 import { badPieces } from './fitting';
 import { modificationText } from './logText';
-
-/** One thing that is not as it should be before a stage is powered. */
-export interface OpenPoint {
-  readonly kind: 'bad-piece' | 'other-place' | 'empty' | 'left-out' | 'temporary' | 'socket' | 'look' | 'control';
-  readonly refs: readonly Ref[];
-  /** What is the matter, in few words: it stands in the probe bar and in the logbook too. */
-  readonly text: string;
-  /** What it may do, and what to do about it. */
-  readonly advice: string;
-  /** What is written when it was seen to; null where it is done elsewhere. */
-  readonly done: { readonly label: string; readonly entries: readonly EntryBody[] } | null;
-}
+import type { OpenPoint } from './openPoint';
 
 /** Parts named one by one; of more the number. */
 const MOST_NAMED = 6;
 const named = (refs: readonly Ref[]) =>
   refs.length <= MOST_NAMED ? refs.join(', ') : `${refs.slice(0, MOST_NAMED).join(', ')} and ${refs.length - MOST_NAMED} more`;
+
+/** Whether a point was told when the stage was made ready: what is told of fewer parts than then is nothing new. */
+export const wasTold = ({ kind, refs }: OpenPoint, told: EntryOf<'prepared'>['open'] = []): boolean =>
+  told.some((t) => t.kind === kind && refs.every((r) => t.refs.includes(r)));
 
 /** Everything that is open before a powered stage, what can do most harm first; nothing for a stage without power. */
 export function openBeforePower(kit: KitState, stage: Stage): OpenPoint[] {
@@ -29,40 +22,37 @@ export function openBeforePower(kit: KitState, stage: Stage): OpenPoint[] {
     ...sockets(kit, stage),
     // Who never ticks in Fit is not told that everything is missing.
     ...(fitting ? emptyPlaces(kit, stage) : []),
-    ...temporary(kit, stage),
+    ...temporary(kit),
     ...secondLook(kit),
     ...controls(kit, stage),
   ];
 }
 
+/** Places whose piece is the one that was measured: not exchanged, repaired or replaced since. */
+const asMeasured = ({ board }: KitState, ref: Ref) => board.fitted.has(ref) && !board.renewed.has(ref) && !board.values.has(ref);
+
+const swappedPairs = (kit: KitState) => deriveExchanged(kit).filter((pair) => pair.every((p) => asMeasured(kit, p.ref)));
+
 function badOnes(kit: KitState): OpenPoint[] {
-  const since = (ref: Ref) => !kit.board.renewed.has(ref) && !kit.board.values.has(ref);
-  return badPieces(
-    kit,
-    [...kit.board.fitted].filter((r) => since(r)),
-  ).map((p) => ({
+  const swapped = new Set(swappedPairs(kit).flatMap((pair) => pair.map((p) => p.ref)));
+  const own = [...kit.board.fitted].filter((r) => asMeasured(kit, r) && !swapped.has(r));
+  return badPieces(kit, own).map((p) => ({
     kind: 'bad-piece',
     refs: [p.ref],
-    text: `${p.ref} is fitted and ${p.verdict === 'out' ? 'was out' : 'was doubtful'}`,
+    text: `${p.ref} is fitted and was ${p.verdict}`,
     advice: `${p.text} Exchange it, or measure a right one and fit that.`,
     done: null,
   }));
 }
 
 const otherPlaces = (kit: KitState): OpenPoint[] =>
-  deriveExchanged(kit).flatMap(([a, b]): OpenPoint[] =>
-    kit.board.fitted.has(a.ref) && kit.board.fitted.has(b.ref)
-      ? [
-          {
-            kind: 'other-place',
-            refs: [a.ref, b.ref],
-            text: `${a.ref} and ${b.ref} measured as each other’s value`,
-            advice: 'They may be swapped. Read their bands on the board; put them right before power.',
-            done: null,
-          },
-        ]
-      : [],
-  );
+  swappedPairs(kit).map(([a, b]) => ({
+    kind: 'other-place',
+    refs: [a.ref, b.ref],
+    text: `${a.ref} and ${b.ref} measured as each other’s value`,
+    advice: 'They may be swapped. Read their bands on the board; put them right before power.',
+    done: null,
+  }));
 
 /** Parts of this stage and of those before it. */
 function dueUpTo({ sheet }: KitState, stage: Stage): Ref[] {
@@ -76,39 +66,30 @@ function emptyPlaces(kit: KitState, stage: Stage): OpenPoint[] {
   const due = dueUpTo(kit, stage).filter((r) => !absent.has(r));
   const empty = due.filter((r) => !kit.board.fitted.has(r) && !kit.board.removed.has(r));
   const left = due.filter((r) => kit.board.removed.has(r));
+  const chips = left.filter((r) => socketedChips(kit.sheet.lines).includes(r));
+  const others = left.filter((r) => !chips.includes(r));
+  const point = (kind: 'empty' | 'left-out', refs: readonly Ref[], text: string, advice: string, done: OpenPoint['done'] = null): OpenPoint[] =>
+    refs.length === 0 ? [] : [{ kind, refs, text: `${text}: ${named(refs)}`, advice, done }];
   return [
-    ...(empty.length > 0
-      ? [
-          {
-            kind: 'empty' as const,
-            refs: empty,
-            text: `${empty.length === 1 ? 'one place is' : `${empty.length} places are`} not ticked off: ${named(empty)}`,
-            advice: 'Fit them, or mark them as left out: readings would be judged as if they were in.',
-            done: null,
-          },
-        ]
-      : []),
-    ...(left.length > 0
-      ? [
-          {
-            kind: 'left-out' as const,
-            refs: left,
-            text: `left out: ${named(left)}`,
-            advice: 'The limits of this stage are worked out without them. Fit them first if they should be in.',
-            done: null,
-          },
-        ]
-      : []),
+    ...point(
+      'empty',
+      empty,
+      `${empty.length === 1 ? 'one place is' : `${empty.length} places are`} not ticked off`,
+      'Fit them, or mark them as left out: readings would be judged as if they were in.',
+    ),
+    ...point('left-out', chips, 'out of the socket', 'This stage wants it in. Notch to the notch, no leg bent under.', {
+      label: `${named(chips)} ${chips.length === 1 ? 'is' : 'are'} in`,
+      entries: [{ kind: 'fitted', refs: chips }],
+    }),
+    ...point('left-out', others, 'left out', 'The limits of this stage are worked out without them. Fit them first if they should be in.'),
   ];
 }
 
 /** Chips that sit in their sockets although this stage wants them out, or although their stage comes later. */
 function sockets(kit: KitState, stage: Stage): OpenPoint[] {
-  const inSocket = new Set(socketedChips(kit.sheet.lines));
-  const unplugged = new Set(kit.board.modifications.flatMap(({ change }) => (change.what === 'unplugged' ? change.refs : [])));
   const at = kit.sheet.stages.findIndex((s) => s.id === stage.id);
-  const later = new Set(kit.sheet.stages.slice(at + 1).flatMap((s) => s.fits));
-  const early = [...inSocket].filter((r) => kit.board.fitted.has(r) && !unplugged.has(r) && (later.has(r) || (stage.without ?? []).includes(r)));
+  const later = new Set([...kit.sheet.stages.slice(at + 1).flatMap((s) => s.fits), ...(stage.without ?? [])]);
+  const early = socketedChips(kit.sheet.lines).filter((r) => later.has(r) && kit.board.fitted.has(r) && !unplugged(kit).has(r));
   if (early.length === 0) return [];
   const [verb, it] = early.length === 1 ? ['sits in its socket', 'it'] : ['sit in their sockets', 'them'];
   return [
@@ -117,35 +98,30 @@ function sockets(kit: KitState, stage: Stage): OpenPoint[] {
       refs: early,
       text: `${named(early)} ${verb} already`,
       advice: `This stage comes before ${it}. Pull ${it} out now: a wrong rail would destroy ${it}.`,
-      done: {
-        label: `${named(early)} ${early.length === 1 ? 'is' : 'are'} out`,
-        entries: [{ kind: 'modified', change: { what: 'unplugged', refs: early }, temporary: true, why: `out for ${stage.title}` }],
-      },
+      // Taken out by plan, not for a test: what was read before stays read.
+      done: { label: `${named(early)} ${early.length === 1 ? 'is' : 'are'} out`, entries: [{ kind: 'removed', refs: early }] },
     },
   ];
 }
 
-/** What is there for a test only. A chip that is out until its own stage is meant to be out. */
-function temporary(kit: KitState, stage: Stage): OpenPoint[] {
-  const at = kit.sheet.stages.findIndex((s) => s.id === stage.id);
-  const waits = (r: Ref) => kit.sheet.stages.findIndex((s) => s.fits.includes(r)) > at || (stage.without ?? []).includes(r);
-  return kit.board.modifications.flatMap(({ change, temporary: forTest, entry }): OpenPoint[] => {
-    if (!forTest || (change.what === 'unplugged' && change.refs.every(waits))) return [];
-    const out = change.what === 'unplugged' ? change.refs : [];
-    return [
-      {
-        kind: 'temporary',
-        refs: 'ref' in change ? [change.ref] : out,
-        text: `for a test only: ${modificationText(kit, change)}`,
-        advice: 'Take it back, or leave it if this stage is the test.',
-        done: {
-          label: out.length > 0 ? `${named(out)} ${out.length === 1 ? 'is' : 'are'} in again` : 'Taken back',
-          entries: [{ kind: 'restored', modification: entry }],
-        },
-      },
-    ];
-  });
-}
+const unplugged = (kit: KitState): ReadonlySet<Ref> =>
+  new Set(kit.board.modifications.flatMap(({ change }) => (change.what === 'unplugged' ? change.refs : [])));
+
+/** What is there for a test only. */
+const temporary = (kit: KitState): OpenPoint[] =>
+  kit.board.modifications.flatMap(({ change, temporary: forTest, entry }): OpenPoint[] =>
+    forTest
+      ? [
+          {
+            kind: 'temporary',
+            refs: change.what === 'unplugged' ? change.refs : 'ref' in change ? [change.ref] : [],
+            text: `for a test only: ${modificationText(kit, change)}`,
+            advice: 'Take it back, or leave it if this stage is the test.',
+            done: { label: 'Taken back', entries: [{ kind: 'restored', modification: entry }] },
+          },
+        ]
+      : [],
+  );
 
 /** Whether anybody has looked at the board: in the second look, or in a stage of the ladder that is one. */
 function secondLook(kit: KitState): OpenPoint[] {
@@ -174,7 +150,7 @@ function controls(kit: KitState, stage: Stage): OpenPoint[] {
     {
       kind: 'control',
       refs: free,
-      text: `${named(free)} turned to the safe end`,
+      text: `turn ${named(free)} to the safe end`,
       advice: 'Volume, output volts and current to their least before the first power.',
       done: null,
     },

@@ -84,7 +84,7 @@ export function cardOf(kit: KitState, target: Target, windows: KnownWindows): Ta
         ...NOTHING,
         title: target.stage.title,
         rest: '',
-        setting: `${target.open.length > 0 ? `Still open: ${target.open.join('; ')}. ` : ''}Set: ${target.presets.join('; ')}`,
+        setting: `${target.open.length > 0 ? `Still open: ${target.open.map((p) => p.text).join('; ')}. ` : ''}Set: ${target.presets.join('; ')}`,
         entry: 'confirm',
         unit: null,
         expected: null,

@@ -54,7 +54,12 @@ export function answerOf(target: Target, asExpected: boolean): EntryBody | null 
   if (target.kind === 'inspect') return { kind: 'inspected', item: target.item.id, title: target.item.title, good: asExpected };
   if (target.kind === 'prepare')
     return asExpected
-      ? { kind: 'prepared', stage: target.stage.id, confirmed: [...target.open.map((text) => `open: ${text}`), ...target.presets].join('; ') }
+      ? {
+          kind: 'prepared',
+          stage: target.stage.id,
+          confirmed: [...target.open.map((p) => `open: ${p.text}`), ...target.presets].join('; '),
+          ...(target.open.length > 0 ? { open: target.open.map(({ kind, refs }) => ({ kind, refs: [...refs] })) } : {}),
+        }
       : null;
   if (target.kind === 'trace') return { kind: 'traced', pads: [...target.pads], nets: [...target.nets], drawn: target.drawn, beep: asExpected };
   if (target.kind !== 'check' || target.check.what !== 'observe') return null;

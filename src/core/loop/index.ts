@@ -60,4 +60,5 @@ export { traceTargets } from './tracing';
 export type { LookItem } from './look';
 export { chooseSteps, LOG_TOPICS, type LogChoice, type LogStep, logSteps, type LogTopic, withdrawalOf } from './logbook';
 export { type Standing, standingOf } from './standing';
-export { openBeforePower, type OpenPoint } from './beforePower';
+export { openBeforePower } from './beforePower';
+export type { OpenPoint } from './openPoint';

@@ -1,6 +1,7 @@
 import type { Check, Line, LineExpectation, Ref, Stage, TestPoint } from '../kit';
 import type { LooseKind } from '../vocabulary';
 import type { LookItem } from './look';
+import type { OpenPoint } from './openPoint';
 
 /** The thing under the probes. There is always exactly one, whatever the phase. */
 export type Target =
@@ -12,7 +13,7 @@ export type Target =
   | { readonly kind: 'probe'; readonly id: string; readonly stage: Stage; readonly testPoint: TestPoint }
   | { readonly kind: 'inspect'; readonly id: string; readonly item: LookItem }
   /** What is set and confirmed before a stage is begun. */
-  | { readonly kind: 'prepare'; readonly id: string; readonly stage: Stage; readonly presets: readonly string[]; readonly open: readonly string[] }
+  | { readonly kind: 'prepare'; readonly id: string; readonly stage: Stage; readonly presets: readonly string[]; readonly open: readonly OpenPoint[] }
   /** Two pads, `ref.pin`, under the continuity tester; `drawn`: whether they should beep. */
   | {
       readonly kind: 'trace';

@@ -1,7 +1,7 @@
 import { deriveTray, expectationOf, type KitState, type Line, type LineKind, type MeasuringSchool, type Ref, type Stage } from '../kit';
 import { checkObservableId, type LooseKind, placeOf, probeObservableId } from '../vocabulary';
 import type { Target, TargetState } from './target';
-import { openBeforePower } from './beforePower';
+import { openBeforePower, wasTold } from './beforePower';
 import { isPrepared, presetsOf } from './presets';
 import { walkOrder } from './walkOrder';
 import { currentStage, deriveStages, isMeasure, isTurning, type KnownWindows, type StageProgress } from './progress';
@@ -90,11 +90,11 @@ export function checkTargets(kit: KitState, windows: KnownWindows, asked: readon
 }
 
 function prepareTargets(kit: KitState, stage: Stage): TargetState[] {
-  const open = openBeforePower(kit, stage).map((p) => p.text);
+  const open = openBeforePower(kit, stage);
   const presets = presetsOf(stage);
   // What has opened since it was confirmed is asked again.
-  const told = kit.prepared.get(stage.id)?.entry.confirmed ?? '';
-  const done = isPrepared(kit, stage) && open.every((text) => told.includes(text));
+  const told = kit.prepared.get(stage.id)?.entry.open;
+  const done = isPrepared(kit, stage) && open.every((p) => wasTold(p, told));
   return presets.length === 0 ? [] : [{ target: { kind: 'prepare', id: `prepare:${stage.id}`, stage, presets, open }, done }];
 }
 

@@ -90,7 +90,7 @@ export const HAPPENED = {
   /** Going on behind a stage all the same, or doing it again from the start: always with its reason. */
   gated: { stage: Id, go: OneOf('on', 'again'), reason: Text },
   /** Before a stage was begun: what was set and taken care of, as it was confirmed. */
-  prepared: { stage: Id, confirmed: Text },
+  prepared: { stage: Id, confirmed: Text, open: Optional(List(Shape('open before power', { kind: Id, refs: Refs }), 50)) },
   /** A suspect that was looked at, and is not to blame. */
   'ruled-out': { fault: FaultShape, note: Optional(Text) },
   /** What the board does as a whole, for the guide that needs no circuit: seen, or seen not to be so. */
