@@ -13,6 +13,7 @@ import {
   derivePile,
   deriveStrangers,
   deriveTray,
+  deriveTried,
   documentOf,
   type KitDocument,
   type KitState,
@@ -244,11 +245,10 @@ export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } =
   watchBoard: { ...practice, inputs: (kit, asked) => ({ practice: practiceOf(kit), ...asked }) },
 };
 
-/** Tries that were done on the board as it is. */
-function functionInputs({ sheet, tried, change }: KitState): { sentences: string; seen: readonly Seen[] } | null {
-  if (!sheet.functions) return null;
-  const fresh = [...tried.values()].filter((t) => change === null || t.at > change.at);
-  return { sentences: sheet.functions.sentences, seen: fresh.map(({ entry }) => ({ check: entry.check, saw: entry.saw })) };
+/** A board in sentences, with the tries that were done on it as it is. */
+function functionInputs(kit: KitState): { sentences: string; seen: readonly Seen[] } | null {
+  const { functions } = kit.sheet;
+  return functions && { sentences: functions.sentences, seen: [...deriveTried(kit).values()] };
 }
 
 /** Pieces that deviate, as suppositions about the place they are meant for, and strangers in place of what is missing. */

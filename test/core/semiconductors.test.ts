@@ -81,10 +81,18 @@ describe('what a good piece reads', () => {
     ['yellow-green', 2.9, false],
     ['red', 2.9, false],
     ['warm white', 2.7, true],
+    ['green 5 mm', 2.0, true],
+    ['emerald green', 2.0, false],
+    ['Yellow green', 2.1, true],
+    ['infra-red', 1.2, true],
   ])('%s at %d V: %s', (colour, volts, good) => {
     const [low, high] = ledForward(colour)!.limits;
     expect(volts >= low && volts <= high).toBe(good);
   });
+});
+
+test.each(['red/green', 'rainbow', '', 'RGB'])('%j is no one colour', (colour) => {
+  expect(ledForward(colour)).toBeNull();
 });
 
 describe('one loose piece as it is typed', () => {
@@ -125,7 +133,7 @@ describe('a piece that reads otherwise', () => {
   test.each([
     [{ kind: 'diode', label: '1N4148' }, 1.9, /LED/],
     [{ kind: 'diode', label: '1N4148' }, 0.22, /Schottky/],
-    [{ kind: 'led', label: 'red', colour: 'red' }, 2.8, /pure green or blue or white LED/],
+    [{ kind: 'led', label: 'red', colour: 'red' }, 2.8, /reads like pure green or blue or white/],
     [{ kind: 'led', label: 'red', colour: 'red' }, 0.6, /plain diode/],
     [{ kind: 'pnp', label: 'BC557B' }, 3, /NPN socket/],
     [{ kind: 'npn', label: 'BC547C' }, 150, /grade A/],

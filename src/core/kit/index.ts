@@ -56,6 +56,7 @@ export {
   deriveTraced,
   deriveStrangers,
   deriveWaiting,
+  deriveTried,
   isFresh,
   isOfMaking,
   lastRedoable,

@@ -47,7 +47,7 @@ function forwardOf(line: Line): LineExpectation {
   if (line.kind === 'led') {
     const known = ledForward(line.colour ?? '');
     const both = line.colour?.trim().toLowerCase() === 'green' ? ': old green below 2.4 V, pure green above' : '';
-    return byLimits('diode', known?.limits ?? ANY_LED, known ? `usual for ${line.colour!.toLowerCase()}${both}` : 'usual for a LED of any colour');
+    return byLimits('diode', known?.limits ?? ANY_LED, known ? `usual for ${line.colour!.toLowerCase()}${both}` : 'usual for an LED of any colour');
   }
   const type = line.kind === 'diode' ? typeReadings(listedType(line)) : null;
   if (type?.forward) return byLimits('diode', type.forward.limits, `usual for a ${type.type}`);

@@ -1,9 +1,8 @@
-import type { SeenItem } from './board';
-import { readBoard } from './board';
+import { type LogicCheck, readBoard, type SeenItem } from './board';
 import { expectation, LogicDiagnoser, type LogicDiagnosis } from './diagnose';
 import type { Noted } from './evidence';
 import type { LogicFault } from './fault';
-import { readSentences, type SentenceRemark } from './sentences';
+import { readSentences, type SentenceRemark, type Sentences } from './sentences';
 import { logicFaultText, placeOfNet } from './words';
 
 /** One thing that a try shows: a lamp, a digit, a sounder, or volts at a place. */
@@ -90,12 +89,11 @@ export class FunctionBench {
       const group = groups.find((g) => g.some((f) => isSame(f, fault))) ?? [fault];
       const members = suspects.filter((s) => group.some((f) => isSame(f, s.fault)));
       members.forEach((m) => told.add(m.fault));
-      const sum = members.reduce((total, m) => total + m.probability, 0);
       found.push({
         healthy: group.some((f) => f.kind === 'healthy'),
         text: logicFaultText(board, group.find((f) => f.kind === 'healthy') ?? fault),
         parts: fault.parts,
-        probability: Math.max(sum, probability),
+        probability: members.reduce((sum, m) => sum + m.probability, 0),
         alike: group.filter((f) => f.kind !== 'healthy' && !isSame(f, fault)).map((f) => logicFaultText(board, f)),
       });
     }
@@ -112,16 +110,27 @@ const doubtsOf = (tries: readonly FunctionTry[], doubts: LogicDiagnosis['doubts'
   });
 
 function made(sentences: string, progress?: (share: number) => void): Known {
-  const { description, remarks } = readSentences(sentences);
-  if (remarks.some((r) => r.severity === 'error')) return { sentences, functions: { ...NOTHING, remarks }, diagnoser: null };
+  const { description, remarks, mayBlink } = readSentences(sentences);
+  const refused = (all: readonly SentenceRemark[]): Known => ({ sentences, functions: { ...NOTHING, remarks: all }, diagnoser: null });
+  if (remarks.some((r) => r.severity === 'error')) return refused(remarks);
   try {
-    const board = readBoard(description);
+    const board = readBoard({ ...description, checks: withBlinking(description, mayBlink) });
     const tries = expectation(board).map(({ check, saw }, i): FunctionTry => {
       const { see } = board.checks[i]!;
       return { check, items: see.map((item, k) => ({ of: item.part ?? placeOfNet(board, item.net!), what: item.what, expected: saw[k]! })) };
     });
     return { sentences, functions: { ...NOTHING, remarks, tries }, diagnoser: new LogicDiagnoser(board, progress) };
   } catch (error) {
-    return { sentences, functions: { ...NOTHING, remarks: [...remarks, { line: 0, severity: 'error', message: (error as Error).message }] }, diagnoser: null };
+    return refused([...remarks, { line: 0, severity: 'error', message: (error as Error).message }]);
   }
+}
+
+/** A lamp that blinks at a try is looked at for its blinking: at one moment it would be called dark. */
+function withBlinking(description: Sentences['description'], mayBlink: readonly string[]): readonly LogicCheck[] {
+  const { checks } = description;
+  if (mayBlink.length === 0) return checks;
+  const blinks = (part: string): SeenItem => ({ what: 'blink', part });
+  const watched = readBoard({ ...description, checks: checks.map((c) => ({ ...c, see: mayBlink.map(blinks) })) });
+  const seen = expectation(watched).map(({ saw }) => new Set(mayBlink.filter((_, i) => saw[i] !== 'no')));
+  return checks.map((c, i) => ({ ...c, see: c.see.map((item) => (item.what === 'look' && seen[i]!.has(item.part!) ? blinks(item.part!) : item)) }));
 }

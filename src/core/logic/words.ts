@@ -1,6 +1,7 @@
 import type { LogicBoard } from './board';
 import { CARDS } from './cards';
 import type { LogicFault } from './fault';
+import { GROUND, PLUS } from './written';
 
 /** A pin as the builder counts it, with its name where the card has one. */
 const pinName = (board: LogicBoard, ref: string, pin: string): string => {
@@ -11,8 +12,8 @@ const pinName = (board: LogicBoard, ref: string, pin: string): string => {
 
 /** Where a net is touched: a chip's pin, a part, plus or ground; never a name that is printed nowhere. */
 export function placeOfNet(board: LogicBoard, net: string): string {
-  if (net === '0') return 'ground';
-  if (net === 'vcc') return 'plus';
+  if (net === GROUND) return 'ground';
+  if (net === PLUS) return 'plus';
   for (const chip of board.chips) for (const [pin, n] of Object.entries(chip.pins)) if (n === net) return pinName(board, chip.ref, pin);
   const part = board.circuit.parts.find((p) => p.nodes.includes(net));
   return part ? `a leg of ${part.name}` : net;

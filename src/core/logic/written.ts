@@ -1,5 +1,5 @@
 import { readSpiceNumber } from '../circuit';
-import type { BoxFunction, BoxRole } from './board';
+import type { BoxFunction, BoxRole, LogicPart, Step } from './board';
 import { CARDS } from './cards';
 
 /** A chip while its sentences are read. */
@@ -36,6 +36,63 @@ export interface Strap {
   readonly set: 'a' | 'b';
 }
 
+/** A board while its sentences are read. */
+export interface Written {
+  volts: number;
+  readonly chips: Map<string, MutableChip>;
+  readonly keys: Key[];
+  readonly lamps: Lamp[];
+  readonly straps: Strap[];
+  readonly displays: string[];
+  readonly buzzers: { readonly ref: string; readonly net: string }[];
+  readonly parts: LogicPart[];
+  /** Cards of the deck. */
+  readonly cards: string[];
+  /** Tries of the builder's own. */
+  readonly own: { readonly act: string; readonly steps: readonly Step[] }[];
+}
+
+export const nothingWritten = (): Written => ({
+  volts: 5,
+  chips: new Map(),
+  keys: [],
+  lamps: [],
+  straps: [],
+  displays: [],
+  buzzers: [],
+  parts: [{ ref: 'V1', kind: 'supply' }],
+  cards: [],
+  own: [],
+});
+
+/** Where a remark goes: what is wrong, or what was taken for granted and is asked. */
+export interface Say {
+  readonly error: (message: string) => void;
+  readonly ask: (message: string) => void;
+}
+
+/** The pin of a chip that a net leads to; null for the rails and for nets without one. */
+export function pinOf({ chips }: Written, net: string): { readonly chip: MutableChip; readonly pin: string } | null {
+  if (net === GROUND || net === PLUS) return null;
+  for (const chip of chips.values()) for (const [pin, n] of chip.pins) if (n === net) return { chip, pin };
+  return null;
+}
+
+/** Nets of the rails. */
+export const PLUS = 'vcc';
+export const GROUND = '0';
+/** Inside pull-ups of programmed chips, ohms (common practice, no source). */
+export const INSIDE_PULL = 40_000;
+/** Longer ranges, larger chips, more taps are slips (own figures). */
+const MOST_IN_RANGE = 100;
+export const MOST_PINS = 100;
+export const MOST_STEPS = 50;
+
+/** Refs one after another: `K1-K8`, `K1, K4`, `K1 and K2`. */
+export const RANGE = String.raw`[A-Za-z]{1,4}\d+(?:\s*(?:-|–|\.\.)\s*[A-Za-z]{0,4}\d+)?(?:\s*(?:,|and|&)\s*[A-Za-z]{1,4}\d+(?:\s*(?:-|–|\.\.)\s*[A-Za-z]{0,4}\d+)?)*`;
+/** A sentence as a pattern; RANGE stands for refs. */
+export const rule = (source: string) => new RegExp(`^${source.replaceAll('RANGE', RANGE)}$`, 'i');
+
 const ELECTRICAL = { vil: 0.3, vih: 0.6, roh: 50, rol: 30 };
 const LEAST_SUPPLY = 2.7;
 /** `K1-K8`, `K1..K3`, `K1, K4`, `K2` as the refs that it means. */
@@ -45,8 +102,8 @@ export function rangeOf(text: string): string[] {
     .filter(Boolean)
     .flatMap((part) => {
       const m = /^([A-Za-z]*)(\d+)\s*(?:-|–|\.\.|to)\s*\1?(\d+)$/.exec(part.trim());
-      if (!m) return [part.trim()];
-      const [from, to] = [Number(m[2]), Number(m[3])];
+      const [from, to] = [Number(m?.[2]), Number(m?.[3])];
+      if (!m || Math.abs(to - from) >= MOST_IN_RANGE) return [part.trim()];
       return Array.from({ length: Math.abs(to - from) + 1 }, (_, i) => `${m[1]!}${from <= to ? from + i : from - i}`);
     });
 }
@@ -80,6 +137,8 @@ export function ohmsOf(text: string): number | null {
 export function cardNamed(type: string): string | null {
   const t = type.toUpperCase();
   const names = Object.keys(CARDS);
+  // A timer's parts, which set its rate, cannot be said in sentences yet.
+  if (t === 'OSC8') return null;
   const exact = names.find((n) => n === t);
   if (exact) return exact;
   const logic = /^(?:\d{2})?(?:HCT?|LS|AC)(\d{2,3})$/.exec(t) ?? /^74(\d{2,3})$/.exec(t);

@@ -1,4 +1,4 @@
-import { absentRefs, checkTaken, deriveExchanged, type EntryBody, type EntryOf, isPowered, type KitState, type Ref, socketedChips, type Stage } from '../kit';
+import { absentRefs, checkTaken, deriveExchanged, type EntryOf, isPowered, type KitState, type Ref, socketedChips, type Stage } from '../kit';
 import { badPieces } from './fitting';
 import { modificationText } from './logText';
 import type { OpenPoint } from './openPoint';

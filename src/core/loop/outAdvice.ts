@@ -43,17 +43,10 @@ function likeJunction(line: Line, volts: number): string {
   if (line.kind === 'led') {
     if (volts < LED_FROM && volts > LED_FORWARD.infrared.limits[1]) return 'Too low for a visible LED.';
     if (volts >= SILICON.from && volts <= SILICON.to) return 'It reads like a plain diode.';
-    const colours = Object.entries(LED_FORWARD).flatMap(
-      ([
-        colour,
-        {
-          usual: [low, high],
-        },
-      ]) => (volts >= low && volts <= high ? [colour] : []),
-    );
-    return colours.length > 0 ? `It reads like a ${colours.slice(0, 3).join(' or ')} LED: look at its light.` : '';
+    const colours = Object.keys(LED_FORWARD).filter((c) => within(volts, LED_FORWARD[c as keyof typeof LED_FORWARD].usual));
+    return colours.length > 0 ? `It reads like ${colours.slice(0, 3).join(' or ')}: look at its light.` : '';
   }
-  if (volts >= LED_FROM) return 'It reads like a LED: look at its body, and whether it glows.';
+  if (volts >= LED_FROM) return 'It reads like an LED: look at its body, and whether it glows.';
   if (volts >= SCHOTTKY.from && volts <= SCHOTTKY.to) return 'It reads like a Schottky or germanium diode: read its print with a lens.';
   if (volts >= SILICON.from && volts <= SILICON.to) return 'It reads like a plain silicon diode: read its print with a lens.';
   return volts < SCHOTTKY.from ? 'Nearly a short: measure both ways round.' : '';

@@ -1,8 +1,8 @@
-import { deriveTray, type Entry, expectationOf, type KitState, stands } from '../kit';
+import { deriveTray, deriveTried, type Entry, expectationOf, type KitState, type Ref, stands } from '../kit';
 import { deriveStages, entryText, isMeasure, isPrepared, type KnownWindows, lineTitle, modificationText, openMatters } from '../loop';
 import { print, printWindow } from '../quantity';
 import type { Verdict } from '../verdict';
-import { unitOf } from '../vocabulary';
+import { factsOf, unitOf } from '../vocabulary';
 
 /** A piece of a report, free of any markup. */
 export type ReportBlock =
@@ -56,8 +56,17 @@ function asBuilt(kit: KitState): ReportBlock[] {
       : []),
     ...(places.length > 0 ? [`Fitted ${places.filter((r) => kit.board.fitted.has(r)).length} of ${places.length} places.`] : []),
     ...[...kit.board.straps].map(([option, choice]) => `${kit.sheet.options.find((o) => o.id === option)?.text ?? option}: ${choice}.`),
-    ...[...kit.board.set].map(([ref, value]) => `${ref} stands at ${value <= 1 ? `${Math.round(100 * value)} % of its travel` : value}.`),
+    ...[...kit.board.set].map(([ref, value]) => `${ref}: ${positionText(kit, ref, value)}.`),
   ]);
+}
+
+/** A position as a stage words it, else in its unit: a control's travel, or the value of what was set. */
+function positionText({ sheet }: KitState, ref: Ref, value: number): string {
+  const worded = sheet.stages.flatMap((s) => s.settings ?? []).find((s) => s.ref === ref && s.value === value);
+  if (worded) return worded.text;
+  const line = sheet.lines.find((l) => l.refs.includes(ref));
+  const isControl = line !== undefined && (line.kind === 'trimmer' || line.kind === 'potentiometer');
+  return isControl && value <= 1 ? `${Math.round(100 * value)} % of its travel` : print(value, (line && factsOf(line.kind).unit) ?? null, 3);
 }
 
 function parts(kit: KitState): ReportBlock[] {
@@ -107,10 +116,7 @@ function stages(kit: KitState, windows: KnownWindows): ReportBlock[] {
 }
 
 function functions(kit: KitState): ReportBlock[] {
-  const rows = [...kit.tried.values()].map(({ entry: e }): string[] => [
-    e.check,
-    e.asExpected ? 'as expected' : e.saw.map((s) => `${s.of} ${s.saw}`).join(', '),
-  ]);
+  const rows = [...deriveTried(kit).values()].map((e): string[] => [e.check, e.asExpected ? 'as expected' : e.saw.map((s) => `${s.of} ${s.saw}`).join(', ')]);
   return rows.length > 0 ? [{ kind: 'table', head: ['tried', 'seen'], rows }] : [];
 }
 

@@ -22,20 +22,23 @@ export const LED_FORWARD = {
   violet: { usual: [2.9, 3.5], limits: [2.7, 3.8], at10mA: 3.4 },
 } as const satisfies Readonly<Record<string, LedForward>>;
 
-/** Volts of a LED by its colour as people write it; null for a colour nobody knows. */
+/** Words for a chemistry or a shade, and the colour whose volts they mean; the first that is found counts. */
+const SHADES: readonly (readonly [RegExp, keyof typeof LED_FORWARD])[] = [
+  [/\b(?:true|pure) green\b|emerald|jade|ingan/, 'pure green'],
+  [/\b(?:old|gap|lime)\b.*green|yellow.?green|green.?yellow/, 'yellow-green'],
+  [/\b(?:uv|ultraviolet|purple|pink)\b/, 'violet'],
+  [/\b(?:ir|infra-?red)\b/, 'infrared'],
+];
+
+/** Volts of an LED by its colour as people write it (`warm white`, `red 5 mm`); null for an unknown colour, or for several. */
 export function ledForward(colour: string): LedForward | null {
   const word = colour.trim().toLowerCase();
-  const known: Readonly<Record<string, LedForward>> = LED_FORWARD;
-  if (known[word]) return known[word];
-  if (/^(?:true|pure|emerald|jade|ingan)\b.*|.*\bingan\b.*/.test(word) && /green|emerald|jade|ingan/.test(word)) return LED_FORWARD['pure green'];
-  if (/^(?:old|gap|lime)\b.*green|yellow.?green|green.?yellow/.test(word)) return LED_FORWARD['yellow-green'];
-  if (/^(?:uv|ultraviolet|purple|pink)$/.test(word)) return LED_FORWARD.violet;
-  if (/^(?:warm|cool|cold|pure)[ -]?white$/.test(word)) return LED_FORWARD.white;
-  if (/^(?:ir|infra-red)$/.test(word)) return LED_FORWARD.infrared;
-  const last = word.split(/[ -]/).at(-1) ?? '';
-  return known[last] ?? null;
+  const shade = SHADES.find(([reads]) => reads.test(word))?.[1];
+  if (shade) return LED_FORWARD[shade];
+  const named = (Object.keys(LED_FORWARD) as (keyof typeof LED_FORWARD)[]).filter((c) => new RegExp(`\\b${c}\\b`).test(word));
+  return named.length === 1 ? LED_FORWARD[named[0]!] : null;
 }
-/** A LED whose colour nobody said. */
+/** An LED whose colour nobody said. */
 export const ANY_LED: Range = [1.5, 3.3];
 /** Volts on a meter's diode test of a silicon junction (common practice, no source). */
 export const DIODE_FORWARD = { diode: [0.45, 0.8], zener: [0.55, 0.85] } as const satisfies Readonly<Record<string, Range>>;

@@ -46,6 +46,7 @@ export function Places({ kit, move }: { kit: KitState; move: () => void }) {
         menu={{
           items: [
             { key: 'move', label: 'Move parts by hand' },
+            { key: 'ways', label: 'Way round, kind by kind', disabled: placement.length === 0 },
             { key: 'neighbours', label: 'Neighbours from the map', disabled: placement.length === 0 || !kit.sheet.circuit },
             { key: 'print', label: 'Print at 1:1', disabled: placement.length === 0 },
             { type: 'divider' },
@@ -54,6 +55,7 @@ export function Places({ kit, move }: { kit: KitState; move: () => void }) {
           ],
           onClick: ({ key }) => {
             if (key === 'move') move();
+            else if (key === 'ways') setQuestions(orientationQuestions(kit, placement, new Set(pads.map((p) => p.ref))));
             else if (key === 'neighbours' || key === 'print') setOpen(key);
             else if (key === 'centroid') save('places.csv', () => writeCentroid(placesOfKit(kit)));
             else

@@ -1,28 +1,26 @@
 import { Button, Progress } from 'antd';
-import type { KitState } from '@/core/kit';
+import type { EntryOf } from '@/core/kit';
 import type { Functions, FunctionTry } from '@/core/logic';
+import { percent } from '../fault/words';
 import zones from '../shell/zones.module.css';
 import styles from './Functions.module.css';
 
 interface Props {
-  readonly kit: KitState;
   readonly functions: Functions | null;
-  readonly tried: number;
+  readonly tried: ReadonlyMap<string, EntryOf<'tried'>>;
   readonly stale: boolean;
   readonly choose: (check: string) => void;
 }
 
-const percent = (p: number) => (p > 0.99 ? '> 99 %' : p < 0.01 ? '< 1 %' : `${Math.round(100 * p)} %`);
-
 /** What explains everything that was seen, and the try that tells most. */
-export function FunctionSuspects({ kit, functions, tried, stale, choose }: Props) {
+export function FunctionSuspects({ functions, tried, stale, choose }: Props) {
   if (!functions) return <p role="status">Working out what each fault would show…</p>;
   const { suspects, unexplained, next, doubts } = functions;
   return (
     <>
-      <h2 className={zones.label}>{tried === 0 ? 'Before the first try' : `Suspects after ${tried === 1 ? '1 try' : `${tried} tries`}`}</h2>
-      <Differs kit={kit} tries={functions.tries} />
-      {tried === 0 ? (
+      <h2 className={zones.label}>{tried.size === 0 ? 'Before the first try' : `Suspects after ${tried.size === 1 ? '1 try' : `${tried.size} tries`}`}</h2>
+      <Differs tried={tried} tries={functions.tries} />
+      {tried.size === 0 ? (
         <p>Begin with “Switch on, touch nothing”. Every try tells something, the right ones too.</p>
       ) : (
         <ol className={`${styles.suspects ?? ''} ${stale ? (styles.older ?? '') : ''}`} aria-label="Suspects by probability">
@@ -40,7 +38,7 @@ export function FunctionSuspects({ kit, functions, tried, stale, choose }: Props
           ))}
         </ol>
       )}
-      {tried > 0 && unexplained > 0.05 && (
+      {tried.size > 0 && unexplained > 0.05 && (
         <p className={zones.note}>
           {percent(unexplained)}: none of these, or two faults at once. Look the board over with a lens before you exchange anything.
         </p>
@@ -58,7 +56,7 @@ export function FunctionSuspects({ kit, functions, tried, stale, choose }: Props
           </Button>
         </p>
       ))}
-      {tried > 0 && next !== null && (
+      {tried.size > 0 && next !== null && (
         <p>
           <b>Tells most now:</b> {next}.{' '}
           <Button
@@ -71,7 +69,7 @@ export function FunctionSuspects({ kit, functions, tried, stale, choose }: Props
           </Button>
         </p>
       )}
-      {tried > 0 && next === null && (suspects[0]?.alike.length ?? 0) > 0 && (
+      {tried.size > 0 && next === null && (suspects[0]?.alike.length ?? 0) > 0 && (
         <p>No further try tells these apart. Look at the joints with a lens, then measure each with the power off.</p>
       )}
     </>
@@ -82,9 +80,9 @@ export function FunctionSuspects({ kit, functions, tried, stale, choose }: Props
 const MOST_TOLD = 4;
 
 /** What was seen otherwise than on a healthy board, try by try. */
-function Differs({ kit, tries }: { kit: KitState; tries: readonly FunctionTry[] }) {
+function Differs({ tried, tries }: { tried: Props['tried']; tries: readonly FunctionTry[] }) {
   const told = tries.flatMap(({ check, items }) => {
-    const entry = kit.tried.get(check)?.entry;
+    const entry = tried.get(check);
     if (!entry || entry.asExpected) return [];
     const off = entry.saw.filter((s) => items.some((i) => i.of === s.of && i.expected !== s.saw));
     return [`${check}: ${off.map((s) => `${s.of} ${s.saw === '' ? 'blank' : s.saw}`).join(', ')}`];

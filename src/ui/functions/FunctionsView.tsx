@@ -1,7 +1,7 @@
 'use client';
 import { Button } from 'antd';
 import { useState } from 'react';
-import type { KitState } from '@/core/kit';
+import { deriveTried, type EntryOf, type KitState } from '@/core/kit';
 import type { FunctionTry } from '@/core/logic';
 import { Nothing } from '../drawn/Nothing';
 import { useResult } from '../results/useResult';
@@ -17,7 +17,7 @@ export function FunctionsView({ kit }: { kit: KitState }) {
   const [wanted, setWanted] = useState<string | null>(null);
   const result = useResult('functions', kit, undefined);
   const functions = result.state === 'fresh' || result.state === 'stale' ? result.value : null;
-  const tried = freshTries(kit);
+  const tried = deriveTried(kit);
   if (kit.sheet.functions === null && !writing)
     return (
       <div className={`${zones.zones} ${zones.one}`}>
@@ -49,7 +49,7 @@ export function FunctionsView({ kit }: { kit: KitState }) {
   return (
     <div className={`${zones.zones} ${zones.listThingWhy}`}>
       <section className={zones.card} aria-label="Functions">
-        <TryList tries={tries} kit={kit} tried={tried} here={here?.check ?? null} choose={setWanted} />
+        <TryList tries={tries} tried={tried} here={here?.check ?? null} choose={setWanted} />
         <Button
           size="small"
           className={zones.section ?? ''}
@@ -63,8 +63,8 @@ export function FunctionsView({ kit }: { kit: KitState }) {
       <section className={zones.card} aria-label="The try in hand">
         {here ? (
           <TryInHand
-            key={`${here.check} ${tried.get(here.check) ?? ''}`}
-            kit={kit}
+            key={`${here.check} ${tried.get(here.check)?.id ?? ''}`}
+            before={tried.get(here.check)}
             here={here}
             move={(by) => {
               const at = tries.findIndex((t) => t.check === here.check);
@@ -79,18 +79,13 @@ export function FunctionsView({ kit }: { kit: KitState }) {
         )}
       </section>
       <aside className={`${zones.card} ${zones.why}`} aria-label="Why">
-        <FunctionSuspects kit={kit} functions={functions} tried={tried.size} stale={result.state !== 'fresh'} choose={setWanted} />
+        <FunctionSuspects functions={functions} tried={tried} stale={result.state !== 'fresh'} choose={setWanted} />
       </aside>
     </div>
   );
 }
 
-/** Tries that were done on the board as it is, with the entry that tells them. */
-function freshTries({ tried, change }: KitState): ReadonlyMap<string, string> {
-  return new Map([...tried].flatMap(([check, { entry, at }]) => (change === null || at > change.at ? [[check, entry.id] as const] : [])));
-}
-
 /** What tells most now. First of all it is switched on; where nothing is told apart any more, what was not done comes in its order. */
-const nextTry = (tries: readonly FunctionTry[], tried: ReadonlyMap<string, string>, next: string | null): FunctionTry | undefined =>
+const nextTry = (tries: readonly FunctionTry[], tried: ReadonlyMap<string, EntryOf<'tried'>>, next: string | null): FunctionTry | undefined =>
   (tried.size > 0 ? tries.find((t) => t.check === next && !tried.has(t.check)) : undefined) ??
   tries.find((t) => !tried.has(t.check) && t.items[0]?.what !== 'volts');

@@ -1,6 +1,6 @@
 import { Button, Form } from 'antd';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import type { KitState } from '@/core/kit';
+import type { EntryOf } from '@/core/kit';
 import type { FunctionTry, TryItem } from '@/core/logic';
 import { print } from '@/core/quantity';
 import { useBench } from '@/store/bench';
@@ -19,16 +19,16 @@ const WORDS: Readonly<Record<TryItem['what'], readonly string[]>> = { look: LOOK
 const NEAR = { volts: 0.1, share: 0.05 };
 
 interface Props {
-  readonly kit: KitState;
+  /** What was seen the last time; none on a board that was changed since. */
+  readonly before: EntryOf<'tried'> | undefined;
   readonly here: FunctionTry;
   readonly move: (by: number) => void;
   readonly done: () => void;
 }
 
 /** The try in hand: what to do, what a healthy board shows, and what is seen; Enter takes it as it stands. */
-export function TryInHand({ kit, here, move, done }: Props) {
+export function TryInHand({ before, here, move, done }: Props) {
   const append = useBench((s) => s.append);
-  const before = kit.tried.get(here.check)?.entry;
   const [saw, setSaw] = useState<readonly Saw[]>(() => here.items.map((i) => before?.saw.find((s) => s.of === i.of)?.saw ?? i.expected));
   const frame = useRef<HTMLDivElement>(null);
   const measured = here.items[0]?.what === 'volts';

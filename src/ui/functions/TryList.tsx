@@ -1,5 +1,5 @@
 import { Button } from 'antd';
-import type { KitState } from '@/core/kit';
+import type { EntryOf } from '@/core/kit';
 import type { FunctionTry } from '@/core/logic';
 import { VerdictMark } from '../drawn/VerdictMark';
 import zones from '../shell/zones.module.css';
@@ -7,14 +7,13 @@ import styles from './Functions.module.css';
 
 interface Props {
   readonly tries: readonly FunctionTry[];
-  readonly kit: KitState;
-  readonly tried: ReadonlyMap<string, string>;
+  readonly tried: ReadonlyMap<string, EntryOf<'tried'>>;
   readonly here: string | null;
   readonly choose: (check: string) => void;
 }
 
 /** All tries of a board, each with what came of it. */
-export function TryList({ tries, kit, tried, here, choose }: Props) {
+export function TryList({ tries, tried, here, choose }: Props) {
   const done = tries.filter((t) => tried.has(t.check)).length;
   return (
     <>
@@ -23,7 +22,7 @@ export function TryList({ tries, kit, tried, here, choose }: Props) {
       </h2>
       <ul className={styles.tries}>
         {tries.map(({ check }) => {
-          const entry = tried.has(check) ? kit.tried.get(check)?.entry : undefined;
+          const entry = tried.get(check);
           return (
             <li key={check}>
               <Button

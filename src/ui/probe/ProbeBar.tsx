@@ -34,10 +34,15 @@ export function ProbeBar({ kit, phase, loop, fieldRef, nothing, back, readMarkin
   const windows = useWindows(kit);
   const last = useMemo(() => lastVerdict(kit, windows), [kit, windows]);
   const { speak, tones, awake, far } = useComfort();
-  const handsFree = speak || tones || awake || far;
+  const spoken = (speak || tones || awake || far) && (
+    <Suspense fallback={null}>
+      <HandsFree last={last} card={loop.card} />
+    </Suspense>
+  );
   if (!loop.target)
     return (
       <footer className={`${styles.line} ${phase === 'fault' && kit.readings.size > 0 ? styles.tall : ''}`} aria-label="Probe bar">
+        {spoken}
         <span>{nothing}</span>
         {back && (
           <Button icon={<ArrowLeftOutlined />} onClick={back.go}>
@@ -52,11 +57,7 @@ export function ProbeBar({ kit, phase, loop, fieldRef, nothing, back, readMarkin
   const title = titleOf(phase, loop.target);
   return (
     <footer className={styles.bar} aria-label="Probe bar" data-tour="probe">
-      {handsFree && (
-        <Suspense fallback={null}>
-          <HandsFree last={last} card={loop.card} />
-        </Suspense>
-      )}
+      {spoken}
       <section className={styles.target} aria-label={title}>
         <h2 className={styles.label}>{title}</h2>
         {loop.card && <TargetZone card={loop.card} />}

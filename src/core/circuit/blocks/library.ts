@@ -19,7 +19,8 @@ const LED_SERIES_OHMS = 3;
 export function ledModel(colour: string): LibraryItem {
   const volts = (ledForward(colour) ?? LED_FORWARD.red).at10mA;
   const is = 0.01 / Math.exp((volts - 0.01 * LED_SERIES_OHMS) / (LED_EMISSION * VT));
-  const name = `LED${colour.toUpperCase()}`;
+  // A model's name is one word: `warm white` is LEDWARMWHITE.
+  const name = `LED${colour.toUpperCase().replace(/[^A-Z0-9]/g, '') || 'RED'}`;
   return item(name, `.model ${name} D(IS=${is.toExponential(3)} N=${LED_EMISSION} RS=${LED_SERIES_OHMS} BV=30 IBV=1E-5)`);
 }
 

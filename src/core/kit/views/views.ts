@@ -21,6 +21,13 @@ export const checkTaken = (kit: KitState, stage: Stage, check: string) =>
 export const isFresh = (kit: Pick<KitState, 'change'>, taken: Taken): boolean =>
   kit.change === null || taken.met.at > kit.change.at || taken.entry.stage !== kit.change.stage;
 
+/** Tries of functions on the board as it is: a change of the board makes earlier ones history. By what was done. */
+export const deriveTried = createSelector(
+  [(kit: KitState) => kit.tried, (kit: KitState) => kit.change],
+  (tried, change): ReadonlyMap<string, EntryOf<'tried'>> =>
+    new Map([...tried].flatMap(([check, { entry, at }]) => (change === null || at > change.at ? [[check, entry] as const] : []))),
+);
+
 /** The last `waiting` that was not resumed: where the work stopped. */
 export const deriveWaiting = (kit: KitState): EntryOf<'waiting'> | null => kit.waiting[kit.waiting.length - 1] ?? null;
 
