@@ -8,6 +8,9 @@ import { Top } from '../drawn/Top';
 import zones from '../shell/zones.module.css';
 import styles from './Plan.module.css';
 
+/** Room round a part, for its leads, millimetres. */
+const ROOM = 4;
+
 /** After places were taken from a file: one part of each family, to be compared with the board. */
 export function AsOnBoard({ kit, questions, close }: { kit: KitState; questions: readonly OrientationQuestion[]; close: () => void }) {
   const append = useBench((s) => s.append);
@@ -29,14 +32,16 @@ export function AsOnBoard({ kit, questions, close }: { kit: KitState; questions:
         {questions.map(({ family, example, refs }) => {
           const line = kit.sheet.lines.find((l) => l.refs.includes(example.ref))!;
           const turn = by[family] ?? 0;
+          const marks = marksOf(line);
+          const half = Math.max(marks.body.width, marks.body.height) / 2 + ROOM;
           const set = (more: number) => {
             setBy({ ...by, [family]: (turn + more + 360) % 360 });
           };
           return (
             <figure key={family} aria-label={`${example.ref}, for all ${family}`}>
-              <svg viewBox="-12 -12 24 24" width="130" height="130" role="img" aria-label={`${example.ref} as drawn`} className={styles.example}>
+              <svg viewBox={`${-half} ${-half} ${2 * half} ${2 * half}`} width="130" height="130" role="img" aria-label={`${example.ref} as drawn`} className={styles.example}>
                 <g transform={`rotate(${example.rotation + turn})`}>
-                  <Top marks={marksOf(line)} pins="pads" />
+                  <Top marks={marks} pins="pads" />
                 </g>
               </svg>
               <figcaption>

@@ -84,7 +84,7 @@ export function ProbeBar({ kit, phase, loop, fieldRef, nothing, back, readMarkin
 function titleOf(phase: Phase, target: Target): string {
   if (target.kind === 'fit') return 'Next to fit';
   if (target.kind === 'inspect') return 'To look at';
-  if (target.kind === 'prepare') return 'Before it is switched on';
+  if (target.kind === 'prepare') return 'Before this stage';
   return phase === 'unpack' ? 'In the hand' : 'Under the probes';
 }
 
