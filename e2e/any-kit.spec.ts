@@ -57,12 +57,12 @@ async function switchOn(page: Page): Promise<void> {
     ['USB', /meter|5 V/],
     ['bench', /limit|winding/],
   ] as const) {
-    await choose(card.getByLabel('What feeds it'), way);
+    await choose(card.getByLabel('Power source'), way);
     await expect(card.getByText('Switch off at once')).toBeVisible({ timeout: 30_000 });
     await expect(card.getByRole('listitem').or(card.getByRole('alert')).filter({ hasText: says }).first()).toBeVisible();
     expect(await card.innerText(), way).not.toMatch(/NaN|undefined|Infinity/);
   }
-  await card.getByLabel('What feeds it').blur();
+  await card.getByLabel('Power source').blur();
 }
 
 /** What is done at the board beside fitting asks its first question, or says what it lacks; the plan has every line. */

@@ -16,7 +16,7 @@ test('the circuit: a diagnostic at its place, a block added, connections changed
   await page.keyboard.type('\nR99 vcc nowhere tenk');
   await expect(page.getByRole('list', { name: 'Remarks on the deck' }).getByText(/line 2, column 17: R99/)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Use this circuit' })).toBeDisabled();
-  await page.getByRole('button', { name: 'Put it back' }).click();
+  await page.getByRole('button', { name: 'Redo' }).click();
   await expect(editor).not.toContainText('R99');
 
   // A block with refs of its own, then one of its nets moved in the table.
@@ -64,7 +64,7 @@ test('what if, substitutes, neighbours and time', async ({ page }) => {
   await choose(page.getByLabel('In place of'), 'R5');
   await page.getByLabel(/My drawer holds/).fill('2k2 1.1k 4.7k foo');
   await expect(page.getByText('Not understood: foo')).toBeVisible();
-  await page.getByRole('button', { name: 'What would do?' }).click();
+  await page.getByRole('button', { name: 'Find substitutes' }).click();
   await expect(page.getByRole('list', { name: 'Substitutes' }).getByRole('listitem').first()).toContainText('2.2 kΩ + 1.1 kΩ = 3.30 kΩ: no check moves');
   await expectAccessible(page);
 
@@ -94,7 +94,7 @@ test('the schematic: drawn in Circuit with the volts of a stage, and in Power up
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as SVG' }).click()]);
   expect(await readFile(await file.path(), 'utf8')).toMatch(/^<\?xml[\s\S]*<svg[^>]*xmlns="http:\/\/www\.w3\.org\/2000\/svg"[\s\S]*>R2<\/text>/);
   // A part that is pressed is supposed to be otherwise.
-  await drawing.getByRole('button', { name: 'R2: what if it were otherwise?' }).press('Enter');
+  await drawing.getByRole('button', { name: 'R2: what if it were different?' }).press('Enter');
   await expect(page.getByRole('button', { name: 'Solve it' })).toBeVisible();
   await expect(page.getByRole('region', { name: 'Circuit tools' })).toContainText('R2');
   // At the bench its nets carry the windows, and a press takes the check into the hand.

@@ -29,7 +29,7 @@ test('the whole job: from the bag to the hidden fault, repaired, exported and op
   await expectAccessible(page);
   const find = page.getByRole('button', { name: 'Find the fault' });
   for (let i = 0; i < 30 && !(await appears(find)); i++) {
-    await expect(page.getByText('Computing the window')).toHaveCount(0);
+    await expect(page.getByText('Working out the limits')).toHaveCount(0);
     await readFromMeter(page);
   }
   await expect(page.getByText('after the stage above passes').or(page.getByText('Fit nothing further'))).toBeVisible();
@@ -46,7 +46,7 @@ test('the whole job: from the bag to the hidden fault, repaired, exported and op
     await readFromMeter(page);
     await expect(counted).not.toHaveText(before, { timeout: 60_000 });
   }
-  await expect(first).toContainText('R9 is not connected');
+  await expect(first).toContainText('R9 has an open joint');
   const share = Number(/(\d+) %/.exec((await first.textContent()) ?? '')?.[1]);
   expect(share).toBeGreaterThanOrEqual(80);
   await expectAccessible(page);
@@ -58,7 +58,7 @@ test('the whole job: from the bag to the hidden fault, repaired, exported and op
   await expect(passed).toBeVisible();
 
   await page.keyboard.press('Alt+6');
-  await expect(page.getByText('Found: R9 is not connected')).toBeVisible();
+  await expect(page.getByText('Found: R9 has an open joint')).toBeVisible();
   await expectAccessible(page);
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Export the kit' }).click();
@@ -72,7 +72,7 @@ test('the whole job: from the bag to the hidden fault, repaired, exported and op
   await expect(elsewhere.getByRole('navigation', { name: 'Phases' })).toBeVisible();
   expect(await storedKit(elsewhere)).toEqual(before);
   await elsewhere.keyboard.press('Alt+6');
-  await expect(elsewhere.getByText('Found: R9 is not connected')).toBeVisible();
+  await expect(elsewhere.getByText('Found: R9 has an open joint')).toBeVisible();
 });
 
 test('nothing entered is lost: reload in mid-entry, withdraw, two tabs', async ({ page, context }) => {

@@ -20,7 +20,7 @@ for (const { title, lines, missing, fault } of JOBS)
     await expectAccessible(page);
     const find = page.getByRole('button', { name: 'Find the fault' });
     for (let i = 0; i < 30 && !(await appears(find)); i++) {
-      await expect(page.getByText('Computing the window')).toHaveCount(0, { timeout: 60_000 });
+      await expect(page.getByText('Working out the limits')).toHaveCount(0, { timeout: 60_000 });
       await readFromMeter(page);
     }
     await find.click();

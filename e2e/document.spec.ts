@@ -186,7 +186,7 @@ test('a mistyped reading is corrected in the logbook: the old one stays readable
   await dialog.getByLabel('What the meter showed').fill('683');
   await dialog.getByRole('button', { name: 'Correct it' }).click();
   await expect(page.getByText(/Corrected: R2 of 680 Ω reads 683/)).toBeVisible();
-  await expect(page.getByText(/R2 in, 682\.8/)).toBeVisible();
+  await expect(page.getByText(/R2 OK, 682\.8/)).toBeVisible();
 });
 
 /** The open kit as a file. */

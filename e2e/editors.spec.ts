@@ -62,11 +62,11 @@ test('a list alone gets a ladder; a typed window judges a reading; checks are ty
   await drawer.getByLabel('Title').fill('ripple');
   await drawer.getByLabel('Red probe', { exact: true }).fill('ground');
   await drawer.getByLabel('Black probe', { exact: true }).fill('ground');
-  await drawer.getByLabel('Window of the instructions, from').fill('5');
-  await drawer.getByLabel('Window of the instructions, to').fill('4');
+  await drawer.getByLabel('Limits from the instructions, from').fill('5');
+  await drawer.getByLabel('Limits from the instructions, to').fill('4');
   await drawer.getByRole('button', { name: 'Save' }).click();
   await expect(drawer.getByText(/Lower limit first/)).toBeVisible();
-  await drawer.getByLabel('Window of the instructions, to').fill('6');
+  await drawer.getByLabel('Limits from the instructions, to').fill('6');
   await drawer.getByRole('button', { name: 'Save' }).click();
   await expect(drawer.getByText(/Both probes stand in one place/)).toBeVisible();
   // Its place is pressed on the map, though no part of this kit has one yet.
@@ -140,7 +140,7 @@ test('an AC-fed supply kit: its stages are edited, put in another order and copi
   await expect(page.getByText(/On the board for a test: R2 unplugged/)).toBeVisible();
   await command(page, 'Unpack');
   await expect(page.getByText(/On the board for a test: R2 unplugged/)).toBeVisible();
-  await page.getByRole('button', { name: 'It is taken back' }).click();
+  await page.getByRole('button', { name: 'Put back' }).click();
   await expect(page.getByText(/On the board for a test/)).toHaveCount(0);
 });
 
@@ -153,7 +153,7 @@ test('a slip amends list and circuit; a corrected list is taken over line by lin
   await dialog.getByLabel('Between nets: one').fill('v5');
   await dialog.getByLabel('Between nets: the other').fill('0');
   await dialog.getByLabel('Why').fill('the slip says so');
-  await dialog.getByLabel('A slip says so').click();
+  await dialog.getByLabel('A slip from the seller says so').click();
   await dialog.getByRole('button', { name: 'Note it' }).click();
   await expect.poll(async () => (await storedKit(page)).sheet.lines.some((l) => l.refs.includes('R100'))).toBe(true);
   expect((await storedKit(page)).sheet.circuit!.deck).toMatch(/R100 v5 0 4700/);

@@ -121,7 +121,7 @@ test('the bare board is looked at, a school is chosen, a forgotten part is named
     if (!went) break;
   }
   await page.getByText('Second look', { exact: true }).click();
-  await expect(page.getByRole('list', { name: 'What the records say' })).toContainText(/R8 .*is not ticked/);
+  await expect(page.getByRole('list', { name: 'From your records' })).toContainText(/R8 .*is not ticked/);
   await expect(title).toHaveText(/bridge/i);
   const first = (await title.textContent())!.trim();
   await page.keyboard.press('n');

@@ -124,7 +124,7 @@ test('sources that differ stand side by side until one is settled with its reaso
   await page.keyboard.press('Alt+3');
   await page.getByText('Trace', { exact: true }).click();
   const which = page.getByRole('region', { name: 'Which way round' });
-  await choose(which.getByLabel('What carries no mark'), 'D1');
+  await choose(which.getByLabel('Part without a mark'), 'D1');
   await which.getByRole('button', { name: 'the right or lower pad beeps' }).click();
   await expect(which.getByRole('status')).toContainText('D1: the right (or lower) pad is the cathode');
   await expectAccessible(page);
@@ -173,17 +173,17 @@ test('a claim is reckoned, kept with what it depends on, read, and stands proved
   await command(page, 'Power up');
   await page.getByRole('button', { name: 'Load, heat, waveforms, claims' }).click();
   const desk = page.getByRole('dialog', { name: 'Load, heat, waveforms, claims' });
-  await choose(desk.getByLabel('What to reckon'), 'Claimed lowest input');
+  await choose(desk.getByLabel('Calculation'), 'Claimed lowest input');
   await desk.getByLabel('Output').fill('5');
   await desk.getByLabel('Claimed to work from').fill('5.5');
-  await desk.getByRole('button', { name: 'Reckon' }).click();
+  await desk.getByRole('button', { name: 'Calculate' }).click();
   await expect(desk.getByText(/Impossible: 500 mV are left/)).toBeVisible();
   await desk.getByLabel('Claimed to work from').fill('9');
-  await desk.getByRole('button', { name: 'Reckon' }).click();
+  await desk.getByRole('button', { name: 'Calculate' }).click();
   await expect(desk.getByText(/Possible: 4.00 V are left/)).toBeVisible();
   await desk.getByLabel('Red probe at').fill('net e');
   await expectAccessible(page);
-  await desk.getByRole('button', { name: 'Keep it, and check it' }).click();
+  await desk.getByRole('button', { name: 'Save and check it' }).click();
   const { sheet } = await storedKit(page);
   const check = sheet.stages.flatMap((s) => s.checks.map((c) => ({ s, c }))).find(({ c }) => c.title === 'Output at 9.00 V in')!;
   expect(sheet.claims).toHaveLength(1);
@@ -196,10 +196,10 @@ test('a claim is reckoned, kept with what it depends on, read, and stands proved
   await expect(desk.getByText(/It was proved/)).toBeVisible();
 
   // A recording over what the circuit should do at a net.
-  await choose(desk.getByLabel('What to reckon'), 'Waveform');
+  await choose(desk.getByLabel('Calculation'), 'Waveform');
   const rows = Array.from({ length: 40 }, (_, i) => `${i / 1000},${(5.2 + 0.001 * (i % 2)).toFixed(4)}`).join('\n');
   await desk.getByRole('textbox').last().fill(`time,volts\n${rows}`);
-  await desk.getByRole('button', { name: 'Reckon' }).click();
+  await desk.getByRole('button', { name: 'Calculate' }).click();
   await choose(desk.getByLabel('Net that was recorded'), 'e');
   await expect(desk.getByRole('img', { name: 'The recording, and dashed what the circuit should do' })).toBeVisible({ timeout: 30_000 });
   await expect(desk.getByRole('row', { name: /Average/ })).toContainText('5.2');
@@ -252,9 +252,9 @@ test('turned until it happens, a long run with its clock, a load test over a hea
   // A load test: 2 kΩ hang on e behind a follower, so it sags by millivolts; read far lower it is apart.
   await page.getByRole('button', { name: 'Load, heat, waveforms, claims' }).click();
   const desk = page.getByRole('dialog', { name: 'Load, heat, waveforms, claims' });
-  await choose(desk.getByLabel('What to reckon'), 'Load test');
+  await choose(desk.getByLabel('Calculation'), 'Load test');
   await desk.getByRole('textbox').first().fill('0 5.2 12\n0.001 5.2 12\n0.002 5.1 12\n0.005 3 12');
-  await desk.getByRole('button', { name: 'Reckon' }).click();
+  await desk.getByRole('button', { name: 'Calculate' }).click();
   const beside = desk.getByRole('region', { name: 'Against a healthy board' });
   await choose(beside.getByLabel('Net of the output'), 'e');
   await expect(beside.getByRole('img', { name: /dashed that of a healthy board/ })).toBeVisible({ timeout: 30_000 });

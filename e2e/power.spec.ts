@@ -11,7 +11,7 @@ test('a stage that fails is gone on behind with a reason, done again, and load, 
 
   // Left out with its reason; without one nothing is written.
   await story.getByRole('button', { name: 'Skip this stage' }).click();
-  const dialog = page.getByRole('dialog', { name: 'Go on all the same' });
+  const dialog = page.getByRole('dialog', { name: 'Continue anyway' });
   await dialog.getByRole('button', { name: 'Go on' }).click();
   await expect(dialog.getByText(/A reason, in a few words/)).toBeVisible();
   await expectAccessible(page);
@@ -23,25 +23,25 @@ test('a stage that fails is gone on behind with a reason, done again, and load, 
   // Beside the readings: what the box claims, how hot it gets, what a recording says.
   await story.getByRole('button', { name: 'Load, heat, waveforms, claims' }).click();
   const desk = page.getByRole('dialog', { name: 'Load, heat, waveforms, claims' });
-  await choose(desk.getByLabel('What to reckon'), 'Claimed power');
-  await desk.getByRole('button', { name: 'Reckon' }).click();
+  await choose(desk.getByLabel('Calculation'), 'Claimed power');
+  await desk.getByRole('button', { name: 'Calculate' }).click();
   await expect(desk.getByText(/Impossible: at most 7\.03 W/)).toBeVisible();
-  await choose(desk.getByLabel('What to reckon'), 'Heat');
+  await choose(desk.getByLabel('Calculation'), 'Heat');
   await desk.getByLabel('Seconds and °C, one reading a line').fill('0 20\n60 51.1\n120 74.1\n240 103.9\n480 129.1');
   await desk.getByLabel('Power in it').fill('a lot');
-  await desk.getByRole('button', { name: 'Reckon' }).click();
+  await desk.getByRole('button', { name: 'Calculate' }).click();
   await expect(desk.locator('.ant-form-item-explain-error')).toBeVisible();
   await desk.getByLabel('Power in it').fill('10W');
-  await desk.getByRole('button', { name: 'Reckon' }).click();
+  await desk.getByRole('button', { name: 'Calculate' }).click();
   await expect(desk.getByText(/Stop now: the junction passes its limit/)).toBeVisible();
   await expect(desk.getByRole('img', { name: /Forecast of the sink/ })).toBeVisible();
   await expectAccessible(page);
-  await desk.getByRole('button', { name: 'Write it into the logbook' }).click();
-  await expect(desk.getByText('It stands in the logbook')).toBeVisible();
-  await choose(desk.getByLabel('What to reckon'), 'Load test');
+  await desk.getByRole('button', { name: 'Save to the logbook' }).click();
+  await expect(desk.getByText('Saved in the logbook')).toBeVisible();
+  await choose(desk.getByLabel('Calculation'), 'Load test');
   await desk.getByLabel(/Amperes, volts/).fill('0 9.01 10.5\n0.2 9 10.5\n0.4 8.99 10.5\n0.6 8.98 10.5\n0.8 8.5 10.5');
   await desk.getByLabel('Set to').fill('9');
-  await desk.getByRole('button', { name: 'Reckon' }).click();
+  await desk.getByRole('button', { name: 'Calculate' }).click();
   await expect(desk.getByText(/drop-out/).first()).toBeVisible();
   const notes = (await storedKit(page)).log.filter((e) => e.kind === 'noted');
   expect(notes).toHaveLength(1);
@@ -77,7 +77,7 @@ test('a timer outlives a reload, a delivery shows on the shelf, a kit is finishe
   // Every stage is gone on behind, or passed; then what is open is named.
   await command(page, 'Power up');
   const end = page.getByRole('region', { name: 'The end' });
-  const skip = page.getByRole('button', { name: /Skip this stage|Go on all the same|Accept it/ });
+  const skip = page.getByRole('button', { name: /Skip this stage|Continue anyway|Accept it/ });
   const { stages } = (await storedKit(page)).sheet;
   for (let n = 1; n <= stages.length; n++) {
     await skip.click();
@@ -116,13 +116,13 @@ test('there is no programmer: what depends on it waits, the rest goes on, and it
   await command(page, 'Power up');
   await page.getByRole('region', { name: 'Stages' }).getByText('Chip programmed').click();
   const story = page.getByRole('complementary', { name: 'Why' });
-  await expect(story.getByText('Cannot be done without:')).toBeVisible();
+  await expect(story.getByText('Needs:')).toBeVisible();
   await story.getByRole('button', { name: 'I have none' }).click();
   await expect(story.getByText('Waits for:')).toBeVisible();
   await expectAccessible(page);
   expect((await storedKit(page)).log.at(-1)).toMatchObject({ kind: 'owned', owned: { none: true } });
   await story.getByRole('button', { name: 'I have it now' }).click();
-  await expect(story.getByText('Cannot be done without:')).toBeVisible();
+  await expect(story.getByText('Needs:')).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(story.getByText('Waits for:')).toBeVisible();
 });

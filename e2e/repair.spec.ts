@@ -20,7 +20,7 @@ import {
 
 test('a suspect is opened, ruled out by hand and found after all; a repair that does not explain everything says so', async ({ page }) => {
   await makeKit(page, 'Repair', FOLLOWER.list, FOLLOWER.deck);
-  // R4 is not connected: b stands at the supply, as it would behind a shorted R3, for nobody reads the current.
+  // R4 has an open joint: b stands at the supply, as it would behind a shorted R3, for nobody reads the current.
   const healthy: [RegExp, string][] = [
     [/rail vcc/, '12.0'],
     [/TP\d+ ?a\b/, '5.87'],
@@ -29,9 +29,9 @@ test('a suspect is opened, ruled out by hand and found after all; a repair that 
   ];
   await readFirstPower(page, [...healthy, [/TP\d+ ?b\b/, '12.0']]);
   await command(page, 'Find fault');
-  const first = suspects(page).filter({ hasText: 'R4 is not connected' });
+  const first = suspects(page).filter({ hasText: 'R4 has an open joint' });
   await expect(first).toBeVisible({ timeout: 60_000 });
-  await first.getByRole('button', { name: 'R4 is not connected' }).click();
+  await first.getByRole('button', { name: 'R4 has an open joint' }).click();
   const card = page.getByRole('region', { name: 'The suspect' });
   await expect(card.getByText(/seen 12\.0\d* V, it would show 12\.0 V/)).toBeVisible();
   await expect(card.getByRole('group', { name: 'Parts around net b' })).toBeVisible();
@@ -47,10 +47,10 @@ test('a suspect is opened, ruled out by hand and found after all; a repair that 
   // Something else is mended first: the reading is as wrong as before.
   await page.getByRole('button', { name: 'I found something else' }).click();
   const dialog = page.getByRole('dialog');
-  await dialog.getByRole('button', { name: 'It is mended' }).click();
+  await dialog.getByRole('button', { name: 'Mark as repaired' }).click();
   await expect(dialog.getByText('A few words')).toBeVisible();
   await dialog.getByLabel('What was it?').fill('a hair of wire between two pads');
-  await dialog.getByRole('button', { name: 'It is mended' }).click();
+  await dialog.getByRole('button', { name: 'Mark as repaired' }).click();
   const story = page.getByRole('region', { name: 'After the repair' });
   await expect(story.getByText(/Measure again/)).toBeVisible();
   await readFirstPower(page, [[/TP\d+ ?b\b/, '12.0']]);
@@ -58,8 +58,8 @@ test('a suspect is opened, ruled out by hand and found after all; a repair that 
   await expectAccessible(page);
 
   // Now the joint: all is read again, and it was all.
-  await story.getByRole('button', { name: 'Go on looking' }).click();
-  await first.getByRole('button', { name: 'R4 is not connected' }).click({ timeout: 60_000 });
+  await story.getByRole('button', { name: 'Keep looking' }).click();
+  await first.getByRole('button', { name: 'R4 has an open joint' }).click({ timeout: 60_000 });
   await card.getByRole('button', { name: 'Found and repaired' }).click();
   await readFirstPower(page, [[/TP\d+ ?b\b/, '3.75']]);
   await expect(story.getByText('the repair explains all that was seen')).toBeVisible();
@@ -138,7 +138,7 @@ test('practice: a round is given up, named and played through; the next number h
     await expect(round.getByText('This round, number 7')).toBeVisible();
     await expect(round.getByText(/is not connected|shorted|wrong way|exchanged|has \d|bridge|stuck|turned/)).toHaveCount(0);
     await round.getByRole('button', { name: 'Show me what it is' }).click();
-    await expect(round.getByRole('heading', { name: 'This is what it was' })).toBeVisible({ timeout: 60_000 });
+    await expect(round.getByRole('heading', { name: 'What was hidden' })).toBeVisible({ timeout: 60_000 });
     await expect(round.getByText('What the program would have read')).toBeVisible();
     return round.getByRole('listitem').first().innerText();
   };
@@ -163,17 +163,17 @@ test('practice on one’s own kit: two parts in each other’s place are found i
   await expect(stop).toBeVisible();
   await toSuspects(page);
   const first = suspects(page).first();
-  for (let n = await readings(); n < 6 && !/exchanged/.test(await first.innerText()); n = await readings()) {
+  for (let n = await readings(); n < 6 && !/swapped/.test(await first.innerText()); n = await readings()) {
     await readFromMeter(page);
     await expect.poll(readings).toBe(n + 1);
     await expect(page.getByText('Based on earlier readings')).toHaveCount(0, { timeout: 30_000 });
   }
-  await expect(first).toContainText('R2 and R3 exchanged');
+  await expect(first).toContainText('R2 and R3 are swapped');
   expect(await readings()).toBeLessThanOrEqual(6);
   await page.getByRole('button', { name: 'I found it' }).click();
   await command(page, 'Practice');
   const round = page.getByRole('region', { name: 'This round' });
-  await expect(round.getByRole('heading', { name: 'Found and mended' })).toBeVisible({ timeout: 30_000 });
+  await expect(round.getByRole('heading', { name: 'Found and repaired' })).toBeVisible({ timeout: 30_000 });
   await expect(round.getByText('No needless repairs, no risks taken.')).toBeVisible();
 });
 
@@ -203,5 +203,5 @@ test('where the stage in hand cannot decide, one goes back to an earlier one, an
   const entry = page.locator('#entry');
   await entry.fill('over');
   await entry.press('Enter');
-  await expect(suspects(page).first()).toContainText('R3 is not connected', { timeout: 30_000 });
+  await expect(suspects(page).first()).toContainText('R3 has an open joint', { timeout: 30_000 });
 });

@@ -7,13 +7,13 @@ test('a kit that never rests: averages and a frequency have windows, a dead flas
   await page.keyboard.press('Alt+4');
   const entry = page.locator('#entry');
   const take = async (text: string) => {
-    await expect(page.getByText('Computing the window')).toHaveCount(0, { timeout: 30_000 });
+    await expect(page.getByText('Working out the limits')).toHaveCount(0, { timeout: 30_000 });
     await entry.fill(text);
     await entry.press('Enter');
     // Where an observation is asked for next, the field is gone.
     await expect(page.locator('#entry:not([value=""])')).toHaveCount(0);
   };
-  // Looked through; then cold; then R4 is not connected: Q2 never conducts, the board stands still.
+  // Looked through; then cold; then R4 has an open joint: Q2 never conducts, the board stands still.
   const shows: Record<string, string> = { current: '9.1m', swapped: 'OL', 'vcc to ground': '101k', vcc: '9.01', c1: '0.03', c2: '9.00', b1: '0.68', b2: '0' };
   for (let i = 0; i < 12; i++) {
     if (await page.getByText('Stop here').isVisible()) break;

@@ -16,7 +16,7 @@ test('the sheet: a line out and back, a slip that amends the list, a type card t
   // A ref that stands in another line is refused with its place; a new one with its slip is kept.
   await page.getByLabel('Add a line').fill('Resistor 10k R2');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
-  await expect(page.getByText('R2 stands in another line already')).toBeVisible();
+  await expect(page.getByText('R2 is on another line already')).toBeVisible();
   await page.getByLabel('Add a line').fill('Resistor 1k R30');
   await page.getByLabel('From a slip that amends the list').fill('a bleeder was forgotten');
   await page.getByRole('button', { name: 'Add', exact: true }).click();

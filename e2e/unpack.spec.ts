@@ -24,9 +24,9 @@ test('the loose pile, with the keyboard alone: the wrong value and the short cou
   await page.keyboard.press('Control+z');
   await expect(why.getByText('22 of 23 pieces')).toBeVisible();
 
-  await page.getByRole('button', { name: 'Take this over into the tray' }).click();
+  await page.getByRole('button', { name: 'Use this in the tray' }).click();
   await expect(page.getByText('belong to no line')).toBeVisible();
-  await expect(why.getByText(/The stranger of 4\d\.\d kΩ in place of the missing 4\.7 kΩ\?/)).toBeVisible({ timeout: 20_000 });
+  await expect(why.getByText(/The unlisted piece of 4\d\.\d kΩ in place of the missing 4\.7 kΩ\?/)).toBeVisible({ timeout: 20_000 });
   await page.getByRole('button', { name: 'Write to the seller' }).click();
   await expect(page.getByRole('textbox', { name: 'Letter' })).toHaveValue(/1 × 100 nF \(C3, C4\): 2 on the list, 1 in the bag/);
   const download = page.waitForEvent('download');

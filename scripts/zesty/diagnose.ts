@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import type { Diagnoser } from '../../src/core/diagnose/diagnoser';
 import { answer, diagnoserFor, diagnoserKey, type RequestObservation, type RequestReading, type RequestStage } from '../../src/core/diagnose/request';
+import { SIGNS } from '../../src/core/specimen';
 import type { Request } from './main';
 import { arrayAt, arrayOf, objectAt, numberAt, textAt, wordAt } from './fields';
 
@@ -21,6 +22,7 @@ export function diagnose(request: Request): object {
     percent: numberAt(m, 'percent'),
     counts: numberAt(m, 'counts'),
     displayCounts: numberAt(m, 'displayCounts'),
+    ...(m['acResponse'] === undefined ? {} : { acResponse: wordAt(m, 'acResponse', ['true-rms', 'average'] as const) }),
   };
   const readings = arrayOf(request, 'readings').map(readingAt);
   const twin = (request['twin'] === undefined ? [] : arrayOf(request, 'twin')).map(readingAt);
@@ -29,10 +31,11 @@ export function diagnose(request: Request): object {
   const stages = (request['stages'] === undefined ? [] : arrayOf(request, 'stages')).map(stageAt);
   const observations = (request['observations'] === undefined ? [] : arrayOf(request, 'observations')).map((o): RequestObservation => ({
     part: textAt(o, 'part'),
-    what: wordAt(o, 'what', ['lit', 'dark']),
+    what: wordAt(o, 'what', request['run'] === undefined ? (['lit', 'dark'] as const) : SIGNS),
   }));
   const rows = Papa.parse<Record<string, string>>(bom, { header: true, skipEmptyLines: true }).data;
-  const board = { deck, bom: rows, testPoints, neighbours, limit, meter, readings, stages, twin, symptoms };
+  const run = request['run'] === undefined ? undefined : runAt(objectAt(request, 'run'));
+  const board = { deck, bom: rows, testPoints, neighbours, limit, meter, readings, stages, twin, symptoms, run };
   const key = diagnoserKey(board);
   let diagnoser = boards.get(key);
   if (!diagnoser) {
@@ -42,6 +45,8 @@ export function diagnose(request: Request): object {
   }
   return answer(diagnoser, { ...board, observations }, board);
 }
+
+const runAt = (r: Request) => ({ rise: numberAt(r, 'rise'), settle: numberAt(r, 'settle'), window: numberAt(r, 'window') });
 
 const readingAt = (r: Request): RequestReading => ({
   at: textAt(r, 'at'),

@@ -8,7 +8,7 @@ export function trace(request: Request): object {
   const pads = arrayOf(netlist, 'pads').map((p): Pad => ({ id: textAt(p, 'id'), net: textAt(p, 'net'), x: numberAt(p, 'x'), y: numberAt(p, 'y') }));
   const numbers = new Map<string, number>();
   pads.forEach((p, i) => {
-    if (numbers.has(p.id)) throw new Error(`pad ${p.id} stands twice in the netlist`);
+    if (numbers.has(p.id)) throw new Error(`pad ${p.id} is there twice in the netlist`);
     numbers.set(p.id, i);
   });
   const padAt = (id: unknown, where: string): number => {

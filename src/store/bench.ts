@@ -34,7 +34,7 @@ export interface BenchState {
   readonly readOnly: boolean;
   /** Message that must not be missed: storage full, damaged kit. */
   readonly alarm: string | null;
-  /** What was noticed when the kit was opened. */
+  /** Remarks when the kit was opened. */
   readonly findings: readonly OpenFinding[];
   /** Stored entries that do not fit the schema. */
   readonly damaged: readonly DamagedEntry[];

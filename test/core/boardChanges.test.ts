@@ -66,7 +66,7 @@ describe('a change of the board that is taken back', () => {
     const back = log(tried, { kind: 'restored', modification: tried.board.modifications[0]!.entry });
     expect(back.log.slice(-2).map((e) => entryText(back, e))).toEqual([
       'Board changed for a test: U1 unplugged (is it the chip?)',
-      'Taken back on the board: U1 unplugged',
+      'Put back on the board: U1 unplugged',
     ]);
   });
 });

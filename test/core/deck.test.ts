@@ -108,7 +108,7 @@ describe('decks', () => {
     ['t\n.subckt A p q\nR1 p q 1\n.ends\nX1 a A', 5, 1, /has 1 nodes, but A has 2/],
     ['t\n.subckt A p q\nX1 p q A\nR1 p q 1\n.ends\nX1 a 0 A', 3, 1, /contains itself/],
     ['t\n.subckt A p q\nR1 p q 1', 3, 1, /never closed/],
-    ['t\nR1 a 0 1\nR1 b 0 2', 3, 1, /stands twice/],
+    ['t\nR1 a 0 1\nR1 b 0 2', 3, 1, /is there twice/],
     ['t\n.include "other.lib"\nR1 a 0 1', 2, 1, /Paste the text|cannot open/],
     ['t\nC1 a 0 -1u', 2, 1, /zero or more|value -0.000001/],
   ])('%s', (deck, line, column, message) => {

@@ -208,7 +208,7 @@ describe('the demo, end to end in the core', () => {
     expect(lastVerdict(kit, windows)).toMatchObject({ verdict: 'out' });
     const investigation = investigationOf(kit)!;
     const findings = findSuspects(investigation, diagnoserOf(investigation));
-    expect(describeFault(findings.suspects[0]!.faults[0]!).title).toBe('R9 is not connected');
+    expect(describeFault(findings.suspects[0]!.faults[0]!).title).toBe('R9 has an open joint');
     expect(findings.suspects[0]!.probability).toBeGreaterThan(0.8);
     kit = log(kit, { kind: 'repaired', refs: ['R9'], note: 'soldered again' });
     for (const id of ['warm', 'frost', 'release']) kit = readStage(kit, id);

@@ -192,7 +192,7 @@ describe('a check as a sentence', () => {
   test.each([
     ['', /Write what to measure/],
     ['TP9 to ground 2-3 V', /no test point, net or pin/],
-    ['TP4 to TP4 2-3 V', /Both probes stand at/],
+    ['TP4 to TP4 2-3 V', /Both probes are at/],
     ['TP4 3.1-2.4 V', /wrong way round/],
     ['TP4 hello', /No window was found/],
   ])('“%s” is answered in words', (sentence, words) => {

@@ -6,7 +6,7 @@ import { operatingPoint, steadyState, statisticsOf } from '@/core/circuit';
 import { diagnoserOf, findSuspects } from '@/core/diagnose';
 import { applyFault, type Fault, faultKey, faultTitle } from '@/core/fault';
 import { type KitState, type Line, sheetWith, type Stage } from '@/core/kit';
-import { unitOfFault } from '@/core/loop';
+import { namingOf } from '@/core/loop';
 import { boardOf, circuitAt, circuitOf, setupOf } from '@/core/stage';
 import { FLASHER, PROGRAMMED, ROWS_OF_PINS } from '../support/decks';
 import { investigationOf, kitOf, log } from '../support/kits';
@@ -253,7 +253,7 @@ describe('a capacitor of a wrong decade', () => {
     const investigation = investigationOf(read)!;
     const { suspects } = findSuspects(investigation, diagnoserOf(investigation));
     expect(suspects[0]!.faults.map(faultKey)).toEqual([faultKey(fault)]);
-    expect(unitOfFault(flasher, fault)).toBe('F');
+    expect(namingOf(flasher)(fault).unit).toBe('F');
   });
   test('on a board at rest it is not thought of: nothing there would tell', () => {
     const resting = suspected(one('open', 'R13'));

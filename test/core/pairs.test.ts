@@ -1,7 +1,7 @@
 /** Two faults at once: found where no single one explains the readings, and nowhere else. Readings from the operating point of the board with both. */
 import { operatingPoint, readDeck } from '@/core/circuit';
 import { answer, boardFor, diagnoserFor, type DiagnoseRequest } from '@/core/diagnose/request';
-import { applyFaults, describeFaults, type Fault, faultKey } from '@/core/fault';
+import { applyFaults, describeFaults, PLAIN_NAMING, type Fault, faultKey } from '@/core/fault';
 
 const DECK = `Two dividers, a follower and a lamp
 V1 vcc 0 12
@@ -102,8 +102,8 @@ test('at a stage where one of two exchanged parts is not fitted yet, the other p
 });
 
 test('in words: both titles, and one repair at a time', () => {
-  const words = describeFaults([R2_OPEN, R4_OPEN], () => 'ohm');
-  expect(words.title).toBe('R2 is not connected, and R4 is not connected');
+  const words = describeFaults([R2_OPEN, R4_OPEN], () => PLAIN_NAMING);
+  expect(words.title).toBe('R2 has an open joint, and R4 has an open joint');
   expect(words.remedy).toMatch(/joints of R2.*measure again/);
-  expect(describeFaults([], () => 'ohm').title).toBe('Nothing wrong');
+  expect(describeFaults([], () => PLAIN_NAMING).title).toBe('Nothing wrong');
 });

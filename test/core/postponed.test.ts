@@ -64,7 +64,7 @@ test('it is named before the kit is called finished, in the logbook and among wh
       k.log.find((e) => e.kind === 'owned')!,
     ),
   ).toBe('Not to be had for now: “programmer”');
-  expect(shoppingList(k).map((i) => [i.text, i.why])).toContainEqual(['programmer', 'what you own does not do: there is none for now']);
+  expect(shoppingList(k).map((i) => [i.text, i.why])).toContainEqual(['programmer', 'what you own does not fit: there is none for now']);
 });
 test('a tool that is simply there meets its need; a supply of which nothing is known does not', () => {
   const [tool, supply] = kit().sheet.needs;

@@ -94,9 +94,9 @@ describe('networks, tracks, chips in two rows and supplies: 2 mV or 0.2 %', () =
 
   test('turned, exchanged, a leg loose, the wrong way round: each is thought of once', () => {
     const named = faults.map((f) => describeFault(f).title);
-    for (const title of ['RN1 is turned', 'RV1 is turned', 'U1 is turned', 'U1 and U2 exchanged', 'RN1: pin 3 not connected', 'RV1: pin 1 not connected'])
+    for (const title of ['RN1 is back to front', 'RV1 is back to front', 'U1 is back to front', 'U1 and U2 are swapped', 'RN1: pin 3 has an open joint', 'RV1: pin 1 has an open joint'])
       expect(named.filter((n) => n === title)).toEqual([title]);
-    expect(named).toContain('V1 is connected the wrong way round');
+    expect(named).toContain('V1 is connected backwards');
     expect(new Set(named).size).toBe(named.length);
   });
   test.each(faults.map((f): [string, Fault] => [describeFault(f).title, f]))('%s', async (_, fault) => {

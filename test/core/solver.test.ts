@@ -282,7 +282,7 @@ describe('sizes and hostile decks', () => {
     ['a capacitor of minus one farad', 't\nV1 a 0 5\nC1 a 0 -1', /C1 has the value -1/],
     ['a sub-circuit inside itself', 't\n.subckt A x\nX1 x A\n.ends\nX1 a A\nV1 a 0 5', /contains itself/],
     ['too few nodes', 't\nR1 a', /R1 needs 2 nodes/],
-    ['the same name twice', 't\nR1 a 0 1k\nR1 a 0 2k\nV1 a 0 1', /R1 stands twice/],
+    ['the same name twice', 't\nR1 a 0 1k\nR1 a 0 2k\nV1 a 0 1', /R1 is there twice/],
     ['a text of nine million characters', `t\n${'*'.repeat(9_000_000)}`, /characters, more than/],
   ])('%s is named', (_, deck, message) => {
     expect(

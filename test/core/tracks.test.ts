@@ -107,11 +107,11 @@ describe('on a board', () => {
   test('the broken one stands first where it is broken, and says where to look', () => {
     const [first] = suspected(BROKEN);
     expect(first!.key).toBe(faultKey(BROKEN));
-    expect(describeFault(BROKEN)).toMatchObject({ title: 'Track of p broken before R3, R4', remedy: expect.stringContaining('Ohms between R3') as string });
+    expect(describeFault(BROKEN)).toMatchObject({ title: 'Broken track at p, before R3, R4', remedy: expect.stringContaining('Measure ohms from R3') as string });
   });
   test('of many parts beyond a break three are named', () => {
     const many: Fault = { kind: 'track', parts: [], detail: { net: '0', beyond: ['C1', 'C2', 'R1', 'R2', 'U1'] } };
-    expect(describeFault(many).title).toBe('Track of ground broken before C1, C2, R1 and 2 more');
+    expect(describeFault(many).title).toBe('Broken track at ground, before C1, C2, R1 and 2 more');
   });
   test('on a healthy board, with a joint open, and on a kit without a map it does not', () => {
     for (const fault of [

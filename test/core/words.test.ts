@@ -78,7 +78,7 @@ describe('the log in sentences', () => {
     [{ kind: 'read', stage: 'warm', check: 'tp5', reading: 3.74, meter: 'handheld' }, /Chip in, sensor warm: frost reference reads 3\.740 V/],
     [{ kind: 'probed', stage: 'warm', testPoint: 'TP8', reading: 0.7, meter: 'handheld' }, /TP8 reads 700\.0 mV/],
     [{ kind: 'observed', stage: 'look', check: 'bridges', asExpected: true }, /solder side as expected/],
-    [{ kind: 'found', fault: { kind: 'open', parts: ['R9'], detail: {} }, probability: 0.93 }, /Found: R9 is not connected \(93 %\)/],
+    [{ kind: 'found', fault: { kind: 'open', parts: ['R9'], detail: {} }, probability: 0.93 }, /Found: R9 has an open joint \(93 %\)/],
     [{ kind: 'repaired', refs: ['R9'], note: 'soldered' }, /Repaired R9: soldered/],
     [{ kind: 'modified', change: { what: 'link', nets: ['a', 'b'] } }, /Board changed: link/],
     [{ kind: 'noted', text: 'tea' }, /^tea$/],

@@ -40,5 +40,5 @@ export { VT } from './solve/junction';
 export { Newton, type Solution } from './solve/newton';
 export { type ModelParam, type OrderCache, type ProbePair, System } from './solve/system';
 export { isDriven, isRunning, type SteadyOptions, steadyState, type SteadyState } from './steady';
-export { transient } from './transient';
+export { type Trace, transient } from './transient';
 export { FORM_FACTOR, statisticsOf, type TraceStatistics } from './traceStatistics';

@@ -5,10 +5,11 @@ import { Newton } from './solve/newton';
 import { System } from './solve/system';
 import { breakTimes, longestStep } from './waveform';
 
-/** Sampled course of some nets: one time axis, one column of volts per net. Steps are uneven. */
+/** Sampled course of some nets: one time axis, one column of volts per net (of amperes per ammeter). Steps are uneven. */
 export interface Trace {
   readonly times: Float64Array;
   readonly volts: Readonly<Record<string, Float64Array>>;
+  readonly amperes: Readonly<Record<string, Float64Array>>;
   readonly steps: number;
   /** Unknowns at the end: a run of an equal circuit may begin there. */
   readonly end: Float64Array;
@@ -19,16 +20,24 @@ export interface TransientOptions {
   readonly stop: number;
   /** Nets to record. */
   readonly nets: readonly string[];
+  /** Currents of parts to record as well, by their names. */
+  readonly ammeters?: readonly string[] | undefined;
   /** Recording begins here, seconds. */
   readonly from?: number;
+  /** Direct supplies rise from nothing over these seconds: the board is switched on. They are there from the first moment otherwise. */
+  readonly rise?: number | undefined;
   /** Sets values of the compiled circuit before it runs. */
   readonly prepare?: (system: System) => void;
   /** Unknowns to begin with, from the end of a run of an equal circuit; its own operating point otherwise. */
   readonly start?: Float64Array | undefined;
   /** Allowed error as a multiple of the usual one. */
   readonly coarse?: number | undefined;
+  /** Steps that a quiet board takes at least; more of them draw a finer course. */
+  readonly fewestSteps?: number | undefined;
   /** Steps after which the run is given up. */
   readonly mostSteps?: number | undefined;
+  /** Steps after which the run ends early, with what was recorded until then. */
+  readonly enoughSteps?: number | undefined;
   /** Called now and then with 0..1. */
   readonly progress?: (done: number) => void;
 }
@@ -70,6 +79,7 @@ class Run {
   private readonly system: System;
   private readonly newton: Newton;
   private readonly recorded: { net: string; unknown: number; volts: number[]; low: number; high: number }[];
+  private readonly ammeters: { part: string; read: (x: Float64Array) => number; amperes: number[] }[];
   private readonly times: number[] = [];
   private readonly from: number;
   private readonly coarse: number;
@@ -90,6 +100,7 @@ class Run {
     this.from = options.from ?? 0;
     this.coarse = options.coarse ?? 1;
     this.recorded = options.nets.map((net) => ({ net, unknown: this.system.unknownOf(net), volts: [], low: Infinity, high: -Infinity }));
+    this.ammeters = (options.ammeters ?? []).map((part) => ({ part, read: this.system.ammeter(part) ?? (() => 0), amperes: [] }));
     const n = this.system.reactances.length;
     this.state = new Float64Array(n);
     this.slope = new Float64Array(n);
@@ -97,15 +108,15 @@ class Run {
   }
 
   go(): Trace {
-    const { stop, mostSteps = MOST_STEPS } = this.options;
+    const { stop, rise, mostSteps = MOST_STEPS } = this.options;
     let x = this.options.start ?? this.begin();
     this.state = this.statesOf(x);
     this.swing.low.set(this.state);
     this.swing.high.set(this.state);
     this.record(0, x);
     const waves = this.circuit.parts.flatMap((p): Waveform[] => ((p.kind === 'V' || p.kind === 'I') && p.wave ? [p.wave] : []));
-    const breaks = [...new Set([...waves.flatMap((w) => breakTimes(w, stop, MOST_BREAKS)), stop])].sort((a, b) => a - b);
-    const longest = Math.min(stop / FEWEST_STEPS, ...waves.map(longestStep));
+    const breaks = [...new Set([...waves.flatMap((w) => breakTimes(w, stop, MOST_BREAKS)), ...(rise === undefined ? [] : [rise]), stop])].sort((a, b) => a - b);
+    const longest = Math.min(stop / (this.options.fewestSteps ?? FEWEST_STEPS), ...waves.map(longestStep));
     // The sources alone may ask for more: said at once rather than after minutes of stepping.
     if (stop / longest > mostSteps) throw tooManySteps(mostSteps);
     const shortest = stop * 1e-12;
@@ -115,7 +126,8 @@ class Run {
     let fresh = true;
     let steps = 0;
     let nextBreak = 0;
-    while (t < stop * (1 - 1e-12)) {
+    const { enoughSteps = Infinity } = this.options;
+    while (t < stop * (1 - 1e-12) && steps < enoughSteps) {
       while (nextBreak < breaks.length - 1 && breaks[nextBreak]! <= t + shortest) nextBreak++;
       const gap = breaks[nextBreak]! - t;
       const step = gap <= h * 1.1 ? gap : Math.min(h, gap / 2);
@@ -149,7 +161,7 @@ class Run {
       h = Math.min(longest, fresh ? Math.max(Math.min(h, step) / 50, shortest * 100) : step * grow);
       if (steps % 2000 === 0) this.options.progress?.(t / stop);
     }
-    return { times: Float64Array.from(this.times), volts: Object.fromEntries(this.recorded.map((r) => [r.net, Float64Array.from(r.volts)])), steps, end: x };
+    return { times: Float64Array.from(this.times), volts: Object.fromEntries(this.recorded.map((r) => [r.net, Float64Array.from(r.volts)])), amperes: Object.fromEntries(this.ammeters.map((a) => [a.part, Float64Array.from(a.amperes)])), steps, end: x };
   }
 
   /** Operating point with sources at their levels of time 0, the nets of `.ic` held through a very small resistance. */
@@ -164,7 +176,7 @@ class Run {
     ]);
     const start = new System(addParts({ ...this.circuit, parts: standing }, holders));
     this.options.prepare?.(start);
-    start.setSources(0);
+    start.setSources(0, this.shareAt(0));
     const solution = new Newton(start).solve(null);
     if (!solution.converged)
       throw new UnsolvableError(`No starting point was found: net ${solution.culprit?.split('#')[0] ?? '?'} did not settle. Give it a start value with .ic.`);
@@ -188,6 +200,13 @@ class Run {
     if (t < this.from) return;
     this.times.push(t);
     for (const r of this.recorded) r.volts.push(x[r.unknown]!);
+    for (const a of this.ammeters) a.amperes.push(a.read(x));
+  }
+
+  /** How much of the supplies' volts is there at a moment. */
+  private shareAt(time: number): number {
+    const { rise } = this.options;
+    return rise === undefined || time >= rise ? 1 : time / rise;
   }
 
   /**
@@ -196,7 +215,7 @@ class Run {
    */
   private stage(start: Float64Array, time: number, k: number, history: Float64Array): Float64Array | null {
     const { system } = this;
-    system.setSources(time);
+    system.setSources(time, this.shareAt(time));
     system.reactances.forEach((r, i) => {
       system.setCompanion(i, r.value * k);
       const past = r.value * history[i]!;

@@ -37,7 +37,7 @@ export function consequenceText(kit: Named, c: Consequence): ConsequenceText {
   const show = (v: number | 'over', mode: Shift['mode']) => (v === 'over' ? 'over-range' : print(v, unitOf(mode), 3));
   const [worst, ...others] = [...c.overloads].sort((a, b) => b.value / b.rating - a.value / a.rating);
   if (worst) {
-    const bears = (o: typeof worst) => `${o.ref} gets ${print(o.value, OVERLOAD_UNIT[o.what], 3)}, it stands ${print(o.rating, OVERLOAD_UNIT[o.what], 3)}`;
+    const bears = (o: typeof worst) => `${o.ref} would get ${print(o.value, OVERLOAD_UNIT[o.what], 3)}, rated ${print(o.rating, OVERLOAD_UNIT[o.what], 3)}`;
     const also = others.filter((o) => o.ref !== worst.ref || o.what !== worst.what).slice(0, 3);
     return {
       usable: false,
@@ -50,12 +50,12 @@ export function consequenceText(kit: Named, c: Consequence): ConsequenceText {
     const facts = [
       ...(first
         ? [
-            `${observableName(kit, first.observable)} leaves its window: ${show(first.after, first.mode)} instead of ${show(first.before, first.mode)} (“${stage(first.stage)}”)`,
+            `${observableName(kit, first.observable)} goes out of its limits: ${show(first.after, first.mode)} instead of ${show(first.before, first.mode)} (“${stage(first.stage)}”)`,
           ]
         : []),
-      ...(leaving.length > 1 ? [`${leaving.length - 1} more ${leaving.length === 2 ? 'check leaves its window' : 'checks leave theirs'}`] : []),
-      ...c.flips.map((f) => `“${f.title}” comes out otherwise (“${stage(f.stage)}”)`),
-      ...c.unsolved.map((u) => `“${stage(u.stage)}” finds no steady state`),
+      ...(leaving.length > 1 ? [`${leaving.length - 1} more ${leaving.length === 2 ? 'check goes out of limits' : 'checks go out of theirs'}`] : []),
+      ...c.flips.map((f) => `“${f.title}” would differ (“${stage(f.stage)}”)`),
+      ...c.unsolved.map((u) => `“${stage(u.stage)}” has no steady state`),
     ];
     return { usable: false, title: 'It matters here: do not fit', detail: `${facts.join('; ')}.` };
   }
@@ -66,10 +66,10 @@ export function consequenceText(kit: Named, c: Consequence): ConsequenceText {
       detail: 'No stage could be solved that reads anything: measure the part itself, and look at what it does there.',
     };
   if (moved.share <= STILL)
-    return { usable: true, title: 'It does not matter here', detail: 'No check moves by more than 1 %: usable here, though not as what it was sold for.' };
+    return { usable: true, title: 'It does not matter here', detail: 'No check changes by more than 1 %: usable here, though not what was sold.' };
   return {
     usable: true,
     title: 'Usable here',
-    detail: `Every check stays in its window; ${observableName(kit, moved.observable)} moves most, from ${show(moved.before, moved.mode)} to ${show(moved.after, moved.mode)}.`,
+    detail: `Every check stays within its limits; ${observableName(kit, moved.observable)} changes most, from ${show(moved.before, moved.mode)} to ${show(moved.after, moved.mode)}.`,
   };
 }

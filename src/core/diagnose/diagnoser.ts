@@ -25,6 +25,7 @@ import {
   type Reading,
   type Sample,
   type StageObservable,
+  SWITCHED_ON,
   toScale,
   withOpampMakers,
 } from '../specimen';
@@ -34,7 +35,7 @@ const COARSE = 8;
 const FINE = 60;
 /** Faults whose coarse log likelihood lies within this of the best are drawn finely; so many, on boards that rest and on those that run. */
 const REFINE_MARGIN = 25;
-const REFINE_MOST = { resting: 160, running: 48 };
+const REFINE_MOST = { resting: 160, running: 48, switchedOn: 10 };
 /** Prior of two faults at once; looked for only where no single fault explains the readings well. */
 const PRIOR_PAIR = 0.01;
 const PAIRS_WHEN = { unexplained: 0.02, bad: 0.2 };
@@ -116,7 +117,7 @@ export class Diagnoser {
   private readonly lampColumns: ReadonlyMap<string, number>;
   private healthySampler: FaultSampler | null = null;
   /** A run in time costs as much as a thousand operating points: pairs are looked for, and many faults drawn finely, on boards that rest. */
-  private readonly resting: boolean;
+  private readonly pace: keyof typeof REFINE_MOST;
   /** Faults that read alike, with their weights; and the pairs solved so far. None depends on the readings. */
   private groups: readonly Group[] | null = null;
   private effort: DiagnoserOptions['effort'];
@@ -146,7 +147,7 @@ export class Diagnoser {
     }));
     this.effort = options.effort;
     this.weigh(options.prior);
-    this.resting = problem.scenes.every((s) => (s.motion ?? []).length === 0);
+    this.pace = problem.scenes.some((s) => s.run) ? 'switchedOn' : problem.scenes.every((s) => (s.motion ?? []).length === 0) ? 'resting' : 'running';
     this.observables = observablesOf(problem);
     this.indexOf = new Map(this.observables.map((o, i) => [o.id, i]));
     this.lampColumns = new Map(lampsOf(problem).map((l, i) => [l.id, this.observables.length + i]));
@@ -193,7 +194,11 @@ export class Diagnoser {
     }
     c.fine = count >= FINE;
     // A first ranking is drawn from the widest spread alone: it only has to keep the true fault in.
-    c.components = componentsOf(sampler, c.fine ? this.spreads : this.spreads.slice(-1), count);
+    if (c.fine && this.pace === 'switchedOn') {
+      // What takes a run each is drawn from the deck's own cards, as often as a run may cost.
+      sampler.lookCloser();
+      c.components = componentsOf(sampler, this.spreads.slice(0, 1), SWITCHED_ON);
+    } else c.components = componentsOf(sampler, c.fine ? this.spreads : this.spreads.slice(-1), count);
     c.coarse ??= c.components;
     if (c.fine) this.samplers.delete(c);
   }
@@ -209,7 +214,7 @@ export class Diagnoser {
     const singles = scoreAll(this.candidates, read, this.scoring);
     const alone = posteriorOf(singles, [], pick.length);
     const doubted = alone.unexplained > PAIRS_WHEN.unexplained || namedBad(alone, seen).some((b) => b.probability > PAIRS_WHEN.bad);
-    const pairs = doubted && this.resting && pick.length >= FEWEST_TO_CONTRADICT ? this.pairsFor(pick, y, noise, progress) : [];
+    const pairs = doubted && this.pace === 'resting' && pick.length >= FEWEST_TO_CONTRADICT ? this.pairsFor(pick, y, noise, progress) : [];
     const all = pairs.length === 0 ? alone : posteriorOf(singles, scoreAll(pairs, read, this.scoring), pick.length);
     const whole = all.scored.map((s, i) => ({ faults: s.candidate.faults, probability: all.masses[i]!.reduce((p, q) => p + q, 0) }));
     whole.sort((p, q) => q.probability - p.probability);
@@ -316,7 +321,7 @@ export class Diagnoser {
     const wanted = screened
       .filter((s) => s.score >= best - REFINE_MARGIN)
       .sort((a, b) => b.score - a.score)
-      .slice(0, this.resting ? REFINE_MOST.resting : REFINE_MOST.running);
+      .slice(0, REFINE_MOST[this.pace]);
     const healthy = this.candidates.slice(0, 1);
     const rough = [...healthy, ...wanted.map(({ c }) => c).filter((c) => c !== healthy[0])].filter((c) => !c.fine);
     rough.forEach((c, i) => {

@@ -1,5 +1,5 @@
 import { type Diagnosis, Diagnoser, type FaultPrior, type Progress } from './diagnoser';
-import { type Evidence, isReading, type Lamp, type Problem, type Scene, type StageObservable, toScene } from '../specimen';
+import { type Evidence, isReading, type Lamp, type Problem, type Scene, type Signal, type StageObservable, toScene } from '../specimen';
 import { type Fault, faultKey, type FaultKind, listBenchFaults } from '../fault';
 import type { Stage } from '../kit';
 import type { InvestigationInputs, Sitting } from './investigationInputs';
@@ -67,13 +67,13 @@ interface Limits {
 /** Everything the fault finder works from, and what it can still ask for. */
 export interface Investigation {
   readonly problem: Problem;
-  readonly evidence: readonly (Evidence & { readonly entry: string })[];
+  readonly evidence: readonly (Exclude<Evidence, Signal> & { readonly entry: string })[];
   /** Observables that may be read next: those of the stage in hand, and of earlier ones where one goes back to them. */
   readonly open: readonly string[];
   /** Limits of readings from simulated boards, by observable: a drawing that reads elsewhere when healthy does not describe that place. */
   readonly simulated: ReadonlyMap<string, Limits>;
   readonly prior: FaultPrior;
-  /** Trouble of a reading by its mode. */
+  /** Effort of a reading by its mode. */
   readonly effort: (mode: StageObservable['mode']) => number;
   /** Equal keys mean equal predictions, so that a diagnoser can be kept. */
   readonly key: string;

@@ -1,4 +1,4 @@
-import { type Circuit, describe, findNet, findPart, GROUND, readDeck, readSpiceNumber, removeParts, setValues } from '../circuit';
+import { addParts, type Circuit, describe, findNet, findPart, GROUND, type Part, readDeck, readSpiceNumber, removeParts, setValues } from '../circuit';
 import { assumedBridges, type Board, type BoardPart, type Fault } from '../fault';
 import { BOARD_KINDS, type BoardKind } from '../vocabulary';
 import { decadeRanges, HANDHELD, type MeterProfile } from '../meter';
@@ -6,7 +6,7 @@ import { readTolerance } from '../quantity';
 import { type BenchCause, benchCause, withoutGain } from './benchCauses';
 import { Diagnoser } from './diagnoser';
 import { symptomFactors } from './symptoms';
-import type { Evidence, Lamp, Observable, Scene } from '../specimen';
+import type { Evidence, Lamp, Observable, RunningObservable, Scene, Sign, SwitchOn } from '../specimen';
 
 /** A state of the build in which readings were taken: what was not fitted yet, and what fed it. */
 export interface RequestStage {
@@ -29,7 +29,7 @@ export interface RequestReading {
 /** A lamp, LED or relay that was looked at. */
 export interface RequestObservation {
   readonly part: string;
-  readonly what: 'lit' | 'dark';
+  readonly what: Sign;
 }
 
 /** Between what counts as dark and as lit, amperes. */
@@ -41,13 +41,22 @@ export interface DiagnoseRequest {
   readonly deck: string;
   readonly bom: readonly Readonly<Record<string, string>>[];
   readonly testPoints: readonly { readonly name: string; readonly node: string }[];
-  /** Nets that lie side by side; null where nobody knows: any two may be bridged. */
+  /** Neighbouring nets; null where nobody knows: any two may be bridged. */
   readonly neighbours: readonly (readonly [string, string])[] | null;
   /** Current limits of bench supplies, amperes. */
   readonly limit?: Readonly<Record<string, number>> | undefined;
   /** All supplies at a factor of their volts; 1 where it is absent. */
   readonly supplyFactor?: number | undefined;
-  readonly meter: { readonly inputResistance: number; readonly percent: number; readonly counts: number; readonly displayCounts: number };
+  readonly meter: {
+    readonly inputResistance: number;
+    readonly percent: number;
+    readonly counts: number;
+    readonly displayCounts: number;
+    /** What AC volts mean; average-responding unless told otherwise. */
+    readonly acResponse?: 'true-rms' | 'average' | undefined;
+  };
+  /** The board is switched on at rest and read in a window, seconds; without it, it is read at rest. */
+  readonly run?: Omit<SwitchOn, 'acResponse'> | undefined;
   readonly readings: readonly RequestReading[];
   /** In the order of the build, the finished board last. */
   readonly stages?: readonly RequestStage[] | undefined;
@@ -125,7 +134,9 @@ export function diagnoserFor(request: Omit<DiagnoseRequest, 'id' | 'readings'> &
   const scenes: Scene[] = [
     ...early.filter((s) => s.observables.length > 0),
     ...(cold.length > 0 ? [{ circuit, observables: cold }] : []),
-    { circuit: finished, observables: places(undefined), lamps: lampsOf(finished, board) },
+    request.run
+      ? runScene(finished, request, places(undefined), lampsOf(finished, board))
+      : { circuit: finished, observables: places(undefined), lamps: lampsOf(finished, board) },
     ...(twin.length > 0 ? [twinScene(finished, places(undefined), twin)] : []),
   ];
   const diagnoser = new Diagnoser({ board, scenes, meter: autorangingMeter(request.meter) });
@@ -136,6 +147,24 @@ export function diagnoserFor(request: Omit<DiagnoseRequest, 'id' | 'readings'> &
     return symptomFactors(fault, symptoms).reduce((product, s) => product * s.factor, near);
   });
   return diagnoser;
+}
+
+/** Ohms of the meter that stands from every test point to ground while the board runs (contract of boards that run). */
+const WATCHING = 1e7;
+
+/** The finished board switched on: everything is read in its window of time, with the meter at every point. */
+function runScene(circuit: Circuit, { run, meter, testPoints }: Pick<DiagnoseRequest, 'run' | 'meter' | 'testPoints'>, places: readonly Observable[], lamps: readonly Lamp[]): Scene {
+  const points = testPoints.map((t) => ({ name: t.name, net: netAt(circuit, t) }));
+  const watched = points.map(({ name, net }): Part => ({ name: `~at${name}`, kind: 'R', nodes: [net, GROUND], value: WATCHING }));
+  const id = (at: string, mode: string) => nameOf({ at, mode }, null);
+  const moving = points.flatMap(({ name, net }): RunningObservable[] => [
+    { id: id(name, 'acv'), mode: 'acv', red: net, black: GROUND },
+    { id: id(name, 'frequency'), mode: 'frequency', net },
+    { id: id(name, 'min'), mode: 'vmin', red: net, black: GROUND },
+    { id: id(name, 'max'), mode: 'vmax', red: net, black: GROUND },
+  ]);
+  const still = places.flatMap((o): RunningObservable[] => (o.mode === 'dcv' || o.mode === 'dca' ? [o] : []));
+  return { circuit: addParts(circuit, watched), observables: [], motion: [...still, ...moving], lamps, run: { ...run!, acResponse: meter.acResponse ?? 'average' } };
 }
 
 /** Bench supplies with their current limits: beyond them their volts sag. */
@@ -210,18 +239,18 @@ const atOtherVolts = new WeakMap<Diagnoser, Map<number, Diagnoser>>();
 /** Answers the readings and observations of a request. `board`: what made the diagnoser; with it a common cause on the bench is thought of too. */
 export function answer(
   own: Diagnoser,
-  { readings: given, stages = [], observations = [], twin = [], bom, testPoints }: Omit<DiagnoseRequest, 'id' | 'deck' | 'neighbours' | 'meter' | 'symptoms'>,
+  { readings: given, stages = [], observations = [], twin = [], bom, testPoints, run }: Omit<DiagnoseRequest, 'id' | 'deck' | 'neighbours' | 'meter' | 'symptoms'>,
   board: Omit<DiagnoseRequest, 'id'> | null = null,
 ): DiagnoseResponse {
   const last = stages.at(-1)?.id ?? null;
   const readings = lastOfEach(given.map(asCurrent), last);
   const evidence: Evidence[] = [
     ...readings.map((r) => ({ id: nameOf(r, last), value: r.value })),
-    ...observations.map((o) => ({ id: lampId(o.part), lit: o.what === 'lit', amperes: LIT_FROM })),
+    ...observations.map((o) => (run ? { id: lampId(o.part), sign: o.what } : { id: lampId(o.part), lit: o.what === 'lit', amperes: LIT_FROM })),
     ...twin.map((r) => ({ id: twinId(r), value: r.value })),
   ];
   const isVolts = (id: string) => id.split('|')[2] === 'dcv';
-  const cause = board === null || stages.length > 0 || twin.length > 0 ? null : benchCause(own, (factor) => otherVolts(own, board, factor), evidence, isVolts);
+  const cause = board === null || run || stages.length > 0 || twin.length > 0 ? null : benchCause(own, (factor) => otherVolts(own, board, factor), evidence, isVolts);
   const unused = readings.filter((r) => !own.knows(nameOf(r, last)));
   const remarks = [
     ...unused.map((r) => `${r.at}${r.stage === undefined ? '' : ` at stage ${r.stage}`}: the board has no such ${r.mode} reading; it was left out`),
@@ -304,10 +333,16 @@ function readable({ readings, bom, testPoints }: Pick<DiagnoseRequest, 'readings
   return [...displays.map((at) => nameOf({ at, mode: 'dca' }, null)), ...testPoints.map((t) => nameOf({ at: t.name, mode: 'dcv' }, null))];
 }
 
+/** Errors of AC volts and of a counter (contract of boards that run). */
+const RUNNING_AC = { percent: 1, counts: 4 };
+const COUNTER = { percent: 0.1, counts: 1 };
+
 function autorangingMeter(m: DiagnoseRequest['meter']): MeterProfile {
   const dcv = decadeRanges(0.4, 400, m.percent, m.counts, m.displayCounts);
   const dca = decadeRanges(4e-4, 4000, m.percent, m.counts, m.displayCounts);
-  return { ...HANDHELD, id: 'request', name: 'meter of the request', inputResistance: m.inputResistance, ranges: { ...HANDHELD.ranges, dcv, dca } };
+  const acv = decadeRanges(0.4, 400, RUNNING_AC.percent, RUNNING_AC.counts, m.displayCounts);
+  const frequency = decadeRanges(40, 4e6, COUNTER.percent, COUNTER.counts, m.displayCounts);
+  return { ...HANDHELD, id: 'request', name: 'meter of the request', inputResistance: m.inputResistance, ranges: { ...HANDHELD.ranges, dcv, dca, acv, frequency } };
 }
 
 const KINDS: readonly string[] = BOARD_KINDS;

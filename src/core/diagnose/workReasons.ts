@@ -62,7 +62,7 @@ function ofPieces(fault: Fault, { pieces, exchanged, strangers }: WorkEvidence):
   if (fault.kind === 'swapped' && exchanged.some((pair) => pair.includes(ref) && pair.includes(other ?? '')))
     reasons.push({ factor: WORK_FACTORS.exchanged, why: 'each was measured as the other' });
   if ((fault.kind === 'open-pin' || fault.kind === 'short-pins') && facts.includes('fine'))
-    reasons.push({ factor: WORK_FACTORS.finePitch, why: `the legs of ${ref} lie close` });
+    reasons.push({ factor: WORK_FACTORS.finePitch, why: `the legs of ${ref} are close together` });
   if ((fault.kind === 'open' || fault.kind === 'open-pin' || fault.kind === 'short-pins') && facts.includes('bent'))
     reasons.push({ factor: WORK_FACTORS.bent, why: `the legs of ${ref} were bent to reach their holes` });
   if (facts.includes('late')) reasons.push({ factor: WORK_FACTORS.fittedLast, why: `${ref} went in last` });

@@ -154,7 +154,7 @@ function coldStage(known: Known, circuit: Circuit, rails: readonly string[], at:
     id: 'p-cold',
     title: 'Cold: ohms of the rails',
     kind: 'cold',
-    note: 'No power. Capacitors charge through the meter: wait until the reading stands.',
+    note: 'No power. Capacitors charge through the meter: wait until the reading holds.',
     fits: [],
     supplies: [],
     power: 'unplugged',

@@ -100,7 +100,7 @@ export function listLadder({ lines, needs, title, feeds: told, built = false }: 
       id: 'p-cold',
       title: 'Cold: ohms of the rails',
       kind: 'cold',
-      note: 'No power. Capacitors charge through the meter: wait until the reading stands.',
+      note: 'No power. Capacitors charge through the meter: wait until the reading holds.',
       fits: [],
       supplies: [],
       power: 'unplugged',
@@ -241,7 +241,7 @@ const windingNote = ({ volts }: Feed) =>
 
 function powerNote(need: Need | undefined, volts: number | null): string {
   const from = need
-    ? `It wants: ${need.text}.`
+    ? `It needs: ${need.text}.`
     : volts === null
       ? 'The list does not say what it runs from: look at the instructions, and type the windows.'
       : `It seems to run from ${volts} V.`;

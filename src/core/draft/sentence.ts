@@ -38,7 +38,7 @@ export function readCheckSentence(sentence: string, places: Places): SentenceRea
   const title = (before.trim() || text).replace(/[\s,:;]+$/, '').slice(0, 200);
   const limits = { low: window.low, high: window.high };
   if (limits.low !== null && limits.high !== null && limits.low > limits.high)
-    return { ok: false, message: `The window stands the wrong way round: ${limits.low} is above ${limits.high}. Write the lower end first.` };
+    return { ok: false, message: `The limits are the wrong way round: ${limits.low} is above ${limits.high}. Write the lower end first.` };
   const note = condition ? { note: condition } : {};
   if (mode === 'dca') {
     const source = places.sources.find((s) => hasWord(before, s)) ?? places.sources[0];
@@ -69,7 +69,7 @@ function readObservation(text: string): SentenceReading {
   return {
     ok: false,
     message:
-      'No window was found. Write it behind the place (2.4-3.1 V, about 5 V, > 1k), or what to do and what happens with a colon between: press K1: LED2 lights.',
+      'No limits were found. Write them behind the place (2.4-3.1 V, about 5 V, > 1k), or what to do and what happens with a colon between: press K1: LED2 lights.',
   };
 }
 
@@ -191,7 +191,7 @@ function pointsIn(text: string, places: Places): [ProbePoint, ProbePoint] | stri
   if (!red) return `“${first}” is no test point, net or pin here. Write it as the sheet does, or a pin such as R5.2.`;
   const black = second ? pointOf(second, places) : ({ net: '0' } as ProbePoint);
   if (!black) return `“${second!}” is no test point, net or pin here. Write it as the sheet does, or ground.`;
-  if (JSON.stringify(red) === JSON.stringify(black)) return `Both probes stand at ${first}: a check is between two places.`;
+  if (JSON.stringify(red) === JSON.stringify(black)) return `Both probes are at ${first}: a check is between two places.`;
   return [red, black];
 }
 

@@ -219,7 +219,7 @@ export function nextPin(parts: readonly WalkPart[], after: WalkPin | null = null
   return [...all.slice(start), ...all.slice(0, start)].find((p) => p.state === 'todo') ?? null;
 }
 
-/** What does not close yet, in words; pins not asked yet are no finding. */
+/** Still open, in words; pins not asked yet are no finding. */
 export function walkFindings(parts: readonly WalkPart[]): string[] {
   const all = parts.flatMap((p) => p.pins).filter((p) => p.state === 'net');
   const ends = new Map<string, WalkPin[]>();

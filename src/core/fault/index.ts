@@ -7,5 +7,5 @@ export { carryOver, type FaultLayout, FaultLayouts } from './layouts';
 export { listBenchFaults } from './benchFaults';
 export { listFaults } from './list';
 export { commonBeginning } from './several';
-export { faultTitle, type FaultUnit } from './title';
+export { type FaultNaming, faultTitle, type FaultUnit, PLAIN_NAMING } from './title';
 export { describeFault, describeFaults } from './words';

@@ -1,5 +1,5 @@
 import { type Fault, HEALTHY } from './fault';
-import { faultTitle, type FaultUnit } from './title';
+import { type FaultNaming, faultTitle } from './title';
 
 /** A fault in plain words: what is wrong, how it comes about, and what to do. */
 export interface FaultWords {
@@ -9,19 +9,19 @@ export interface FaultWords {
 }
 
 /** Several faults at once in plain words; none is a healthy board. */
-export function describeFaults(faults: readonly Fault[], unitOf: (fault: Fault) => FaultUnit): FaultWords {
-  const words = faults.map((f) => describeFault(f, unitOf(f)));
+export function describeFaults(faults: readonly Fault[], namingOf: (fault: Fault) => FaultNaming): FaultWords {
+  const words = faults.map((f) => describeFault(f, namingOf(f)));
   const [first = describeFault(HEALTHY)] = words;
   if (words.length < 2) return first;
   return {
     title: words.map((w) => w.title).join(', and '),
     cause: 'two faults at once: neither alone explains the readings',
-    remedy: `${first.remedy} Then measure again before the second is looked for.`,
+    remedy: `${first.remedy} Then measure again before you look for the second.`,
   };
 }
 
 /** One fault in plain words. */
-export const describeFault = (fault: Fault, unit: FaultUnit = 'ohm'): FaultWords => ({ title: faultTitle(fault, unit), ...adviceOn(fault) });
+export const describeFault = (fault: Fault, naming?: FaultNaming): FaultWords => ({ title: faultTitle(fault, naming), ...adviceOn(fault) });
 
 function adviceOn(fault: Fault): Omit<FaultWords, 'title'> {
   switch (fault.kind) {
@@ -54,13 +54,13 @@ function adviceOn(fault: Fault): Omit<FaultWords, 'title'> {
       };
     case 'swapped':
       return {
-        cause: 'each sits in the other’s place',
-        remedy: 'Compare both markings with the list and exchange them.',
+        cause: 'each is in the other’s place',
+        remedy: 'Compare both markings with the list and swap the two parts.',
       };
     case 'reversed':
       return {
         cause: 'fitted against its mark',
-        remedy: `Compare the mark of ${fault.parts[0]} with the board, turn it round. Fit a new one if it was an electrolytic.`,
+        remedy: `Compare the mark of ${fault.parts[0]} with the board and turn the part round. Replace it if it is an electrolytic.`,
       };
     case 'turned':
       return {
@@ -71,7 +71,7 @@ function adviceOn(fault: Fault): Omit<FaultWords, 'title'> {
       return fault.parts.length === 2
         ? {
             cause: 'NPN and PNP look alike',
-            remedy: 'Read both type numbers with a lens and exchange them.',
+            remedy: 'Read both type numbers with a lens and swap the two parts.',
           }
         : {
             cause: 'NPN and PNP look alike',
@@ -80,22 +80,22 @@ function adviceOn(fault: Fault): Omit<FaultWords, 'title'> {
     case 'bridge':
       return {
         cause: 'two neighbouring pads touch',
-        remedy: 'Look between the pads of the two nets with a lens; clear it with braid.',
+        remedy: 'Look between the pads of both places with a lens. Remove the solder with braid.',
       };
     case 'track':
       return {
         cause: 'a crack, a scratch, or a pad lifted with the iron',
-        remedy: `Supply off. Ohms between ${fault.detail.beyond[0]} and the rest of its net; look along the track with a lens while the board is bent gently, and bridge the gap with a wire.`,
+        remedy: `Supply off. Measure ohms from ${fault.detail.beyond[0]} along its track. Look with a lens while you bend the board gently; bridge the gap with a wire.`,
       };
     case 'weak':
       return {
         cause: 'damaged, counterfeit or out of its limits',
-        remedy: `Exchange ${fault.parts[0]} for one that is known to be good.`,
+        remedy: `Replace ${fault.parts[0]} with a known-good one.`,
       };
     case 'leaky':
       return {
-        cause: 'old, overheated or fitted the wrong way round once',
-        remedy: `Supply off. Lift one leg of ${fault.parts[0]} and measure its ohms; fit a new one if they do not rise to megohms.`,
+        cause: 'old, overheated, or powered backwards once',
+        remedy: `Supply off. Lift one leg of ${fault.parts[0]} and measure its ohms. Replace it unless they rise to megohms.`,
       };
     case 'no-supply':
       return {
@@ -104,28 +104,28 @@ function adviceOn(fault: Fault): Omit<FaultWords, 'title'> {
       };
     case 'reversed-supply':
       return {
-        cause: 'a plug of the other polarity, exchanged leads, a battery the wrong way round',
-        remedy: `Supply off. Measure the volts at the plug of ${fault.parts[0]} with their sign, then look for what the wrong polarity killed: chips and electrolytics first.`,
+        cause: 'a plug of the opposite polarity, swapped leads, a battery put in backwards',
+        remedy: `Supply off. Measure the volts at the plug of ${fault.parts[0]} with their sign. Then look for damaged parts: chips and electrolytics first.`,
       };
     case 'low-supply':
       return {
         cause: 'a weak battery or source, its current limit reached, thin leads',
-        remedy: `Measure at the terminals of ${fault.parts[0]} while the board hangs on it; look whether it stands in its limit.`,
+        remedy: `Measure at the terminals of ${fault.parts[0]} with the board connected. Check whether its current limit is reached.`,
       };
     case 'strap':
       return {
-        cause: 'a jumper, strap or solder bridge in another position than was chosen',
-        remedy: `Look where the jumper or strap of “${fault.detail.option}” sits, and set it as it was chosen; or note the choice that the board really has.`,
+        cause: 'a jumper, strap or solder bridge is not where it was chosen to be',
+        remedy: `Set the jumper or strap of “${fault.detail.option}” as chosen, or record how the board is really set.`,
       };
     case 'blank':
       return {
         cause: 'supplied without its program, or with an old one',
-        remedy: `Make sure of the supply, clock and reset of ${fault.parts[0]}; then ask the maker whether it comes programmed, or program it.`,
+        remedy: `Check supply, clock and reset of ${fault.parts[0]} first. Then ask the maker whether it comes programmed, or program it.`,
       };
     case 'stuck':
       return {
         cause: 'the chip is destroyed',
-        remedy: `Supply off, then exchange ${fault.parts[0]}.`,
+        remedy: `Supply off, then replace ${fault.parts[0]}.`,
       };
   }
 }

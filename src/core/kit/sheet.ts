@@ -76,7 +76,7 @@ export interface KitSettings {
   readonly firstPower: FirstPowerBy | null;
   /** Minutes that one sits at the bench at a time. */
   readonly sitting: number;
-  /** Trouble of a reading against one of DC volts, on one's own bench. */
+  /** Effort of a reading against one of DC volts, on one's own bench. */
   readonly efforts: SettingValue<'efforts'>;
   /** One's own meters, beside the typical ones. */
   readonly meters: readonly RecordOf<'meters'>[];

@@ -44,7 +44,7 @@ export function judgeClaim(m: ClaimMeans): Judged {
       const left = m.inputVolts - m.volts;
       return {
         possible: ROUNDED * left >= m.dropout,
-        text: `${print(left, 'V', 3)} are left between input and output, the type wants ${print(m.dropout, 'V', 3)}`,
+        text: `${print(left, 'V', 3)} are left between input and output, the type needs ${print(m.dropout, 'V', 3)}`,
       };
     }
   }

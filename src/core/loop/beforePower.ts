@@ -77,7 +77,7 @@ function emptyPlaces(kit: KitState, stage: Stage): OpenPoint[] {
       `${empty.length === 1 ? 'one place is' : `${empty.length} places are`} not ticked off`,
       'Fit them, or mark them as left out: readings would be judged as if they were in.',
     ),
-    ...point('left-out', chips, 'out of the socket', 'This stage wants it in. Notch to the notch, no leg bent under.', {
+    ...point('left-out', chips, 'out of the socket', 'This stage needs it in. Notch to the notch, no leg bent under.', {
       label: `${named(chips)} ${chips.length === 1 ? 'is' : 'are'} in`,
       entries: [{ kind: 'fitted', refs: chips }],
     }),
@@ -117,7 +117,7 @@ const temporary = (kit: KitState): OpenPoint[] =>
             refs: change.what === 'unplugged' ? change.refs : 'ref' in change ? [change.ref] : [],
             text: `for a test only: ${modificationText(kit, change)}`,
             advice: 'Take it back, or leave it if this stage is the test.',
-            done: { label: 'Taken back', entries: [{ kind: 'restored', modification: entry }] },
+            done: { label: 'Put back', entries: [{ kind: 'restored', modification: entry }] },
           },
         ]
       : [],

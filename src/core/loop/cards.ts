@@ -39,7 +39,7 @@ export function cardOf(kit: KitState, target: Target, windows: KnownWindows): Ta
         entry: 'count',
         unit: null,
         expected: null,
-        why: `The list wants ${target.line.quantity}.`,
+        why: `The list says ${target.line.quantity}.`,
       };
     case 'piece':
       return pieceCard(kit, target);
@@ -177,7 +177,7 @@ function checkCard(kit: KitState, target: Extract<Target, { kind: 'check' }>, wi
     note: noted(
       settingSteps(stage, check),
       dangerNear(kit, stage, check, windows),
-      check.note ?? (window?.conflict ? 'The instructions and the circuit disagree here. Trust neither before you have looked.' : null),
+      check.note ?? (window?.conflict ? 'The instructions and the circuit disagree here. Check both before you trust either.' : null),
     ),
   };
 }
@@ -207,10 +207,10 @@ export function expectedOfCheck(kit: KitState, stage: Stage, check: Check, windo
 
 /** Why there is no window. */
 function whyNone(kit: KitState, windows: KnownWindows): string {
-  if (windows === null) return 'Working out the window…';
+  if (windows === null) return 'Working out the limits…';
   return kit.sheet.circuit
-    ? 'No window can be computed here. Look at the circuit’s findings, or type a window.'
-    : 'There is no circuit to compute it from. Compare with the instructions, or give the kit a circuit.';
+    ? 'No limits can be computed here. See the circuit’s findings, or type limits.'
+    : 'There is no circuit to compute limits from. Compare with the instructions, or add a circuit.';
 }
 
 function voltsCard(result: WindowResult | undefined): Omit<TargetCard, 'title' | 'rest' | 'setting' | 'red' | 'black'> {
@@ -219,7 +219,7 @@ function voltsCard(result: WindowResult | undefined): Omit<TargetCard, 'title' |
     entry: 'reading',
     unit: 'V',
     expected: window && { low: window.low, high: window.high, middle: window.middle, over: window.over, from: 'on a healthy board' },
-    why: window ? '' : result && 'none' in result ? result.none : 'No window for this point.',
+    why: window ? '' : result && 'none' in result ? result.none : 'No limits for this point.',
     note: null,
   };
 }

@@ -1,7 +1,8 @@
 export { figureHelp } from './figureHelp';
 export { cardOf, expectationText, expectedOfCheck, type TargetCard } from './cards';
 export { type LastVerdict, lastVerdict } from './lastVerdict';
-export { entryText, modificationText, unitOfFault } from './logText';
+export { namingOf } from './faultNames';
+export { entryText, modificationText } from './logText';
 export { lotFindings, lotText } from './lots';
 export { orientationCard } from './orientation';
 export { type Pile, pileOf } from './pile';

@@ -194,7 +194,7 @@ const exchanged = (kit: KitState): LookFinding[] =>
       const { unit } = factsOf(a.line.kind);
       return {
         id: `exchanged/${a.ref}/${b.ref}`,
-        text: `${a.ref} and ${b.ref} look exchanged: their pieces read ${print(a.reading, unit, 3)} and ${print(b.reading, unit, 3)}.`,
+        text: `${a.ref} and ${b.ref} look swapped: their pieces read ${print(a.reading, unit, 3)} and ${print(b.reading, unit, 3)}.`,
         refs: [a.ref, b.ref],
       };
     });

@@ -3,7 +3,7 @@ import { type MeterProfile, uncertaintyOf } from '../meter';
 import { print, type Unit } from '../quantity';
 import { checkObservableId, probeObservableId, unitOf } from '../vocabulary';
 import { entryText } from './logText';
-import type { Verdict } from '../verdict';
+import { type Verdict, VERDICT_WORDS } from '../verdict';
 import { oddReading } from './oddReading';
 import { driftTold, freshTaken, judgeReading, type KnownWindows, windowFor, windowOfReading } from './progress';
 import { outAdvice } from './outAdvice';
@@ -23,7 +23,7 @@ export interface LastVerdict {
 
 const percent = (share: number) => `${Math.abs(share * 100).toFixed(Math.abs(share) < 0.1 ? 1 : 0)} %`;
 const sure = (p: number) =>
-  p > 0.999 ? 'more than 99.9 % sure to be in' : p < 0.001 ? 'less than 0.1 % likely to be in' : `${(100 * p).toFixed(p > 0.99 ? 1 : 0)} % likely to be in`;
+  p > 0.999 ? 'more than 99.9 % likely within limits' : p < 0.001 ? 'less than 0.1 % likely within limits' : `${(100 * p).toFixed(p > 0.99 ? 1 : 0)} % likely within limits`;
 
 /** The verdict on the newest entry that stands; null when the log says nothing to judge. */
 export function lastVerdict(kit: KitState, windows: KnownWindows): LastVerdict | null {
@@ -42,7 +42,7 @@ function verdictOf(kit: KitState, e: Entry, windows: KnownWindows): LastVerdict 
       if (!line) return null;
       const off = e.quantity - line.quantity;
       const title =
-        off === 0 ? `${lineTitle(line)}: all ${e.quantity} here` : off < 0 ? `${lineTitle(line)}: ${-off} short` : `${lineTitle(line)}: ${off} spare`;
+        off === 0 ? `${lineTitle(line)}: all ${e.quantity} here` : off < 0 ? `${lineTitle(line)}: ${-off} missing` : `${lineTitle(line)}: ${off} spare`;
       return {
         verdict: off < 0 ? 'out' : 'in',
         title,
@@ -63,7 +63,7 @@ function verdictOf(kit: KitState, e: Entry, windows: KnownWindows): LastVerdict 
       return {
         verdict: e.asExpected ? 'in' : 'out',
         title: e.asExpected ? 'As expected' : 'Not as expected',
-        detail: e.asExpected ? '' : 'This stage stops here. Find fault takes it from here.',
+        detail: e.asExpected ? '' : 'This stage stops here. Go to Find fault.',
         reckoning: [],
       };
     case 'tried':
@@ -116,7 +116,7 @@ function measured(kit: KitState, e: Extract<Entry, { kind: 'measured' }>): LastV
     return {
       verdict: 'out',
       title: `${name} reads over-range`,
-      detail: 'Open, dead, or the probes do not touch. Try once more, then take another piece.',
+      detail: 'Open, dead, or the probes did not touch. Try once more, then take another piece.',
       reckoning: ['over-range'],
     };
   const piece = kit.tallies.get(line.id)?.pieces.get(e.piece);
@@ -126,10 +126,9 @@ function measured(kit: KitState, e: Extract<Entry, { kind: 'measured' }>): LastV
   const side = v.deviation < 0 ? 'below' : 'above';
   const lead =
     v.corrected === e.reading ? [] : [`less the leads: ${print(e.reading, unit)} − ${print(e.reading - v.corrected, unit)} = ${print(v.corrected, unit)}`];
-  const word = { in: 'in', doubtful: 'doubtful', out: 'out' }[v.verdict];
   return {
     verdict: v.verdict,
-    title: `${name} ${word}, ${print(v.corrected, unit)}`,
+    title: `${name} ${VERDICT_WORDS[v.verdict]}, ${print(v.corrected, unit)}`,
     detail:
       v.verdict === 'out'
         ? [outAdvice(kit, line, v.corrected), doubtOf(line.kind, expected, piece.meter, e.reading)].filter(Boolean).join(' ')
@@ -181,7 +180,7 @@ function read(kit: KitState, e: Extract<Entry, { kind: 'read' | 'probed' }>, win
   const limits = window.over ? 'over-range' : `${print(window.low, unit)} to ${print(window.high, unit)}`;
   return {
     verdict,
-    title: verdict === 'in' ? `${name} in, ${shown}` : verdict === 'out' ? `${name} ${outBy(e.reading, window, unit)}` : `${name} doubtful, ${shown}`,
+    title: verdict === 'out' ? `${name} ${outBy(e.reading, window, unit)}` : `${name} ${VERDICT_WORDS[verdict]}, ${shown}`,
     detail:
       verdict === 'in'
         ? probability === null
@@ -189,11 +188,11 @@ function read(kit: KitState, e: Extract<Entry, { kind: 'read' | 'probed' }>, win
           : sure(probability)
         : verdict === 'doubtful'
           ? drift === null
-            ? 'Just outside, by less than the meter can tell. Read again on a better range.'
-            : `It fits, and ${drift > 0 ? 'rises' : 'falls'} by ${print(Math.abs(drift), unit, 2)} a minute. Read it again once it has settled.`
-          : (odd?.text ?? `seen ${shown}, window ${limits}`),
+            ? 'Just outside, by less than the meter’s error. Read again on a better range.'
+            : `Within limits, but it ${drift > 0 ? 'rises' : 'falls'} by ${print(Math.abs(drift), unit, 2)} a minute. Read it again once it has settled.`
+          : (odd?.text ?? `read ${shown}, expected ${limits}`),
     ...(odd?.as == null ? {} : { instead: { text: `Take it as ${print(odd.as, unit)}`, entries: insteadOf(e, odd.as) } }),
-    reckoning: [`seen ${shown}`, `window ${limits} (${window.source})`, ...(u ? [`meter ±${print(u.halfWidth, unit, 2)}`] : [])],
+    reckoning: [`read ${shown}`, `expected ${limits} (${window.source})`, ...(u ? [`meter ±${print(u.halfWidth, unit, 2)}`] : [])],
   };
 }
 
@@ -213,5 +212,5 @@ function outBy(reading: number | 'over', window: { low: number; high: number; ov
   if (reading === 'over') return 'reads over-range';
   if (window.over) return `should be open, reads ${print(reading, unit)}`;
   const by = reading < window.low ? window.low - reading : reading - window.high;
-  return `out: ${print(by, unit, 3)} too ${reading < window.low ? 'low' : 'high'}`;
+  return `out of range: ${print(by, unit, 3)} too ${reading < window.low ? 'low' : 'high'}`;
 }

@@ -10,18 +10,13 @@ import {
   type RoomName,
   type UnknownEntry,
 } from '../kit';
-import { type Fault, faultTitle, type FaultUnit } from '../fault';
+import { faultTitle } from '../fault';
 import { print, printNominal } from '../quantity';
 import { factsOf, LOOSE_FACTS, type MeterMode, unitOf } from '../vocabulary';
+import { namingOf } from './faultNames';
 import { lineTitle } from './lineWords';
 
 const shown = (reading: ReadingValue, mode: MeterMode | null) => (reading === 'over' ? 'over-range' : print(reading, mode && unitOf(mode)));
-
-/** Unit in which the value of a fault's part is said. */
-export function unitOfFault(kit: Pick<KitState, 'sheet'>, fault: Fault): FaultUnit {
-  const kind = kit.sheet.lines.find((l) => fault.parts.some((p) => l.refs.includes(p)))?.kind;
-  return kind === 'zener' ? 'V' : kind === 'capacitor' || kind === 'electrolytic' || kind === 'tantalum' ? 'F' : 'ohm';
-}
 
 /** One entry of the log in a sentence. */
 export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
@@ -85,11 +80,11 @@ export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
     case 'inspected':
       return `Looked: ${e.title ?? e.item} ${e.good ? 'is good' : `is not good${e.note ? `: ${e.note}` : ''}`}`;
     case 'gated':
-      return `${stage(e.stage)?.title ?? e.stage}: ${e.go === 'on' ? 'gone on all the same' : 'done again'}, because ${e.reason}`;
+      return `${stage(e.stage)?.title ?? e.stage}: ${e.go === 'on' ? 'continued anyway' : 'done again'}, because ${e.reason}`;
     case 'prepared':
       return `${stage(e.stage)?.title ?? e.stage}: made ready (${e.confirmed})`;
     case 'ruled-out':
-      return `Looked, and not this: ${faultTitle(e.fault, unitOfFault(kit, e.fault))}${e.note ? ` (${e.note})` : ''}`;
+      return `Looked, and not this: ${faultTitle(e.fault, namingOf(kit)(e.fault))}${e.note ? ` (${e.note})` : ''}`;
     case 'examined':
       return `${line(e.line)}, genuine or not: ${e.title}${e.figure || e.sign.startsWith('origin/') ? '' : e.seen ? ', yes' : ', no'}`;
     case 'symptom':
@@ -97,7 +92,7 @@ export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
     case 'traced':
       return `${e.pads[0]} to ${e.pads[1]}: ${e.beep ? 'beeps' : 'no beep'}`;
     case 'found':
-      return `Found: ${faultTitle(e.fault, unitOfFault(kit, e.fault))} (${Math.round(100 * e.probability)} %)`;
+      return `Found: ${faultTitle(e.fault, namingOf(kit)(e.fault))} (${Math.round(100 * e.probability)} %)`;
     case 'repaired':
       return `Repaired ${e.refs.join(', ') || 'the board'}: ${e.note}`;
     case 'modified':
@@ -105,8 +100,8 @@ export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
     case 'restored': {
       const made = kit.log.find((x) => x.id === e.modification);
       return made?.kind === 'modified'
-        ? `Taken back on the board: ${modificationText(kit, (made as EntryOf<'modified'>).change)}`
-        : 'A change of the board taken back';
+        ? `Put back on the board: ${modificationText(kit, (made as EntryOf<'modified'>).change)}`
+        : 'A change of the board was put back';
     }
     case 'finished':
       return e.open.length === 0 ? 'Finished: nothing is open' : `Finished, with this open: ${e.open.join('; ')}`;

@@ -36,6 +36,6 @@ export function lotText({ report }: { report: LotReport }): string {
   const percent = (share: number) => `${(Math.abs(share) * 100).toFixed(1)} %`;
   const meter = `The meter explains ±${percent(report.meter)}.`;
   return report.finding === 'biased'
-    ? `All ${report.pieces} lie ${percent(report.bias)} ${report.bias < 0 ? 'low' : 'high'} together. ${meter} A lot off its value, usable where the circuit allows it.`
-    : `The ${report.pieces} spread by ${percent(report.spread)}. ${meter} A lot of a wider class than it was sold as.`;
+    ? `All ${report.pieces} read ${percent(report.bias)} ${report.bias < 0 ? 'low' : 'high'} together. ${meter} The batch is off its value; usable where the circuit allows it.`
+    : `The ${report.pieces} spread by ${percent(report.spread)}. ${meter} The batch has a wider tolerance than it was sold with.`;
 }

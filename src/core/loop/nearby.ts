@@ -22,7 +22,7 @@ export function dangerNear(kit: KitState, stage: Stage, check: MeasureCheck, win
     return volts !== null && Math.abs(volts - own) >= DANGEROUS ? [{ id: t.id, volts }] : [];
   });
   const worst = close.sort((a, b) => Math.abs(b.volts - own) - Math.abs(a.volts - own))[0];
-  return worst ? `Next to it ${worst.id} carries ${print(worst.volts, 'V', 2)}: hold still.` : null;
+  return worst ? `Next to it ${worst.id} carries ${print(worst.volts, 'V', 2)}: hold the probe still.` : null;
 }
 
 /** Where a check reads a point, the point has no reading of its own. */

@@ -38,7 +38,7 @@ export function oddReading(kit: KitState, stage: Stage, asked: Asked, windows: K
   if (limit)
     return {
       why: 'supply-limit',
-      text: `${limit.source} stands in its limit of ${print(limit.limit, 'A', 2)}: what it feeds reads too low. Switch off.`,
+      text: `${limit.source} is in its current limit of ${print(limit.limit, 'A', 2)}: what it feeds reads too low. Switch off.`,
       as: null,
     };
   if (mode === 'dcv' && Math.abs(reading) < OPEN_VOLTS && low > EXPECTED_VOLTS)

@@ -29,7 +29,7 @@ function meeting({ parts }: Placed, refs: readonly string[]): PlaceRemark[] {
   return [
     ...parts
       .filter((p) => !known.has(p.ref.toLowerCase()) && !MARK.test(p.ref))
-      .map((p): PlaceRemark => ({ code: 'unknown-ref', text: `${p.ref} has a place in the file but stands on no line of the list.` })),
+      .map((p): PlaceRemark => ({ code: 'unknown-ref', text: `${p.ref} has a place in the file but is not on the list.` })),
     ...refs
       .filter((r) => !placed.has(r.trim().toLowerCase()))
       .map((r): PlaceRemark => ({ code: 'missing-ref', text: `${r.trim()} has no place in the file.` })),

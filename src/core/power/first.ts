@@ -144,7 +144,7 @@ function byUsb(s: SupplyForecast): FirstPower {
     off: [`More than ${amps(limitFor(s))}, or the port switches off`],
     against: [
       ...(s.winding ? [NOT_A_WINDING(s)] : []),
-      ...(s.volts < USB.least || s.volts > USB.most ? [`${s.source} wants ${print(s.volts, 'V', 3)}; a port gives 5 V. Take another way.`] : []),
+      ...(s.volts < USB.least || s.volts > USB.most ? [`${s.source} needs ${print(s.volts, 'V', 3)}; a port gives 5 V. Take another way.`] : []),
       ...(most(s) > USB.amperes ? [`A healthy board takes up to ${amps(most(s))}: a plain port gives up at ${amps(USB.amperes)}.`] : []),
     ],
   };
@@ -162,7 +162,7 @@ function byBattery({ volts, ohms }: Extract<FirstPowerBy, { by: 'battery' }>, s:
     off: [`Less than ${print(volts / 2, 'V', 2)} at its clips: something takes far too much`],
     against: [
       ...(s.winding ? [NOT_A_WINDING(s)] : []),
-      ...(off ? [`${s.source} wants ${print(s.volts, 'V', 3)}: at ${print(volts, 'V', 3)} the windows of this stage do not hold.`] : []),
+      ...(off ? [`${s.source} needs ${print(s.volts, 'V', 3)}: at ${print(volts, 'V', 3)} the windows of this stage do not hold.`] : []),
     ],
   };
 }

@@ -87,7 +87,7 @@ function readUnitWord(word: string): Unit | null {
 
 function checkUnit(q: QuantityOk, expected: Unit | null, at: number): QuantityOk | QuantityError {
   if (expected && q.unit && q.unit !== expected)
-    return fail(at, `a value in ${UNIT_SYMBOL[expected] || expected} is wanted here, and this is in ${UNIT_SYMBOL[q.unit] || q.unit}`);
+    return fail(at, `a value in ${UNIT_SYMBOL[expected] || expected} is expected here, but this is in ${UNIT_SYMBOL[q.unit] || q.unit}`);
   if (!Number.isFinite(q.value)) return fail(at, 'this number is too large');
   return q;
 }

@@ -1,7 +1,7 @@
 import { deriveTray, deriveTried, type Entry, expectationOf, type KitState, type Ref, stands } from '../kit';
 import { deriveStages, entryText, isMeasure, isPrepared, type KnownWindows, lineTitle, modificationText, openMatters } from '../loop';
 import { print, printWindow } from '../quantity';
-import type { Verdict } from '../verdict';
+import { type Verdict, VERDICT_WORDS } from '../verdict';
 import { factsOf, unitOf } from '../vocabulary';
 
 /** A piece of a report, free of any markup. */
@@ -20,7 +20,7 @@ export interface ReportPart {
   readonly blocks: readonly ReportBlock[];
 }
 
-const VERDICT: Readonly<Record<Verdict, string>> = { in: 'in', doubtful: 'doubtful', out: 'out', none: 'not read' };
+const said = (v: Verdict) => (v === 'none' ? 'not read' : VERDICT_WORDS[v]);
 const day = (at: string) => at.slice(0, 10);
 
 /** What a builder shows of a kit: as built, measured, powered up, mended; sections without content are left out. */
@@ -79,7 +79,7 @@ function parts(kit: KitState): ReportBlock[] {
       const what = value === undefined ? '' : `${print(value, unit, 3)} in its place`;
       const state = kit.board.removed.has(ref) ? 'left out' : what;
       const read = piece?.reckoning ? print(piece.reckoning.corrected, unit) : piece?.entry ? 'over-range' : '–';
-      return [ref === '' ? `${line.quantity} ×` : ref, lineTitle(line), read, piece?.entry ? VERDICT[piece.verdict] : '–', state];
+      return [ref === '' ? `${line.quantity} ×` : ref, lineTitle(line), read, piece?.entry ? said(piece.verdict) : '–', state];
     });
   });
   return rows.length > 0 ? [{ kind: 'table', head: ['where', 'what', 'measured', 'verdict', ''], rows }] : [];
@@ -92,16 +92,16 @@ function stages(kit: KitState, windows: KnownWindows): ReportBlock[] {
     const rows = checks.map((c): string[] => {
       if (!isMeasure(c)) {
         const seen = c.results.map((r) => (r.entry ? `${r.channel ? `${r.channel}: ` : ''}${r.entry.asExpected ? 'as expected' : 'not so'}` : '–'));
-        return [c.check.title, c.check.expect, seen.join(', '), VERDICT[c.verdict]];
+        return [c.check.title, c.check.expect, seen.join(', '), said(c.verdict)];
       }
       const unit = unitOf(c.check.mode);
       const window = c.window ? (c.window.over ? 'over-range' : printWindow(c.window.low, c.window.high, unit, 3)) : '–';
       const read = c.entry ? (c.entry.reading === 'over' ? 'over-range' : print(c.entry.reading, unit)) : '–';
-      return [c.check.title, window, read, c.window ? VERDICT[c.verdict] : c.entry ? 'noted' : 'not read'];
+      return [c.check.title, window, read, c.window ? said(c.verdict) : c.entry ? 'noted' : 'not read'];
     });
     const word = {
       passed: 'passed',
-      overridden: 'gone on all the same',
+      overridden: 'continued anyway',
       postponed: 'postponed',
       doubtful: 'doubtful',
       failed: 'failed',

@@ -37,7 +37,7 @@ export function sellerLetter(kit: KitState): string | null {
     ...strange(strangers),
     ...doubted(copies),
     ...wholly(wholeKit(kit)),
-    ...(impossible.length > 0 ? ['Promised, and not possible with these parts:', '', ...impossible, ''] : []),
+    ...(impossible.length > 0 ? ['Claimed, but not possible with these parts:', '', ...impossible, ''] : []),
     ...(meters.length > 0 ? [`${meters.length === 1 ? 'Meter' : 'Meters'}: ${meters.join('; ')}.`, ''] : []),
     'Could you please send what is needed? I keep the wrong parts until you answer.',
     '',
@@ -88,7 +88,7 @@ function strange(strangers: readonly LoosePiece[]): string[] {
     const reads = e.reading === null ? '' : e.reading === 'over' ? ', reads over-range' : `, reads ${print(e.reading, unitOf(mode))}`;
     return `- a ${word}${printed}${reads}`;
   };
-  return ['In the bag, and on no line of the list:', '', ...strangers.map(item), ''];
+  return ['In the bag, but not on the list:', '', ...strangers.map(item), ''];
 }
 
 /** Only what was done is claimed: lines counted, pieces measured. */

@@ -33,7 +33,7 @@ export function shoppingList(kit: KitState): ShoppingItem[] {
         need,
         quantity: 1,
         text: need.text,
-        why: verdict ? `what you own does not do: ${verdict.reasons.join('; ')}` : 'not supplied with the kit',
+        why: verdict ? `what you own does not fit: ${verdict.reasons.join('; ')}` : 'not supplied with the kit',
         instead: [],
       },
     ];

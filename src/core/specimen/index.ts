@@ -20,10 +20,15 @@ export {
   type Problem,
   type RunningObservable,
   type Scene,
+  type Sign,
+  type Signal,
+  SIGNS,
+  type SwitchOn,
   type StageObservable,
   type StageScene,
   toScene,
 } from './problem';
 export { readRunning, type RunningReadings } from './running';
 export { fromScale, OVER, scaleSlope, toScale } from './scale';
+export { SWITCHED_ON } from './switchedOn';
 export { NOMINAL_SPECIMEN, specimenOf, specimenSteps } from './specimen';

@@ -3,6 +3,7 @@ import { applyFaults, betweenStates, type Board, carryOver, type Fault, type Fau
 import { isObservable, MODEL_SPREADS, observablesOf, type ModelSpread, type Problem, type RunningObservable, type Scene } from './problem';
 import { driveOf, type Offsets, probesOf, type RigMaker, SceneReader, type SolveRig } from './reader';
 import { FaultyMotion } from './motion';
+import { FaultySwitchedOn } from './switchedOn';
 import { shortFactorOf, NOMINAL_SPECIMEN, type Specimen, specimenOf, specimenSteps, twinOf } from './specimen';
 
 const MOST_STATES = 4;
@@ -156,7 +157,7 @@ export class FaultSampler {
   /** Null where the fault changes nothing: such a scene reads like the healthy board's. */
   private readonly scenes: (FaultyScene | null)[];
   /** What runs in time, scene by scene; null where nothing does. */
-  readonly motions: readonly (FaultyMotion | null)[];
+  readonly motions: readonly (FaultyMotion | FaultySwitchedOn | null)[];
   private readonly width: number;
   /** Only where a supply stands in its limit do the ohms of a short show. */
   private readonly limited: boolean;
@@ -173,19 +174,14 @@ export class FaultSampler {
     let offset = 0;
     let lamp = observablesOf(problem).length;
     this.layouts = healthy ? healthy.layouts : faults.length === 0 ? problem.scenes.map((scene) => layoutsOf(scene, problem, orders)) : [];
-    const motions: (FaultyMotion | null)[] = [];
+    const motions: (FaultyMotion | FaultySwitchedOn | null)[] = [];
     this.scenes = problem.scenes.map((scene, i) => {
       const from = offset;
       const motion = scene.motion ?? [];
       const offsets: Offsets = { readings: from, lamps: lamp };
       offset += scene.observables.length + motion.length;
       lamp += scene.lamps?.length ?? 0;
-      const stalled = readStalled(scene.circuit, motion, problem, faults, orders);
-      motions.push(
-        motion.length === 0
-          ? null
-          : new FaultyMotion(scene.circuit, motion, problem.board, faults, from + scene.observables.length, healthy?.motions[i] ?? null, stalled),
-      );
+      motions.push(this.motionOf(i, { scene, motion, first: from + scene.observables.length, lamps: offsets.lamps }, faults, orders));
       const faulty = applyFaults(scene.circuit, problem.board, scene.twin ? [] : faults);
       if (healthy && faulty.circuit === scene.circuit) return null;
       const compiled = new FaultyScene(scene, faulty, problem, faults, this.layouts[i] ?? null, orders, offsets);
@@ -196,6 +192,28 @@ export class FaultSampler {
     this.motions = motions;
     this.width = lamp;
     this.limited = problem.scenes.some(({ circuit }) => circuit.parts.some((p) => p.kind === 'V' && p.limit !== undefined));
+  }
+
+  /** From now on boards that are switched on are drawn with specimens of the fault itself. */
+  lookCloser(): void {
+    for (const m of this.motions) if (m instanceof FaultySwitchedOn) m.lookCloser();
+  }
+
+  private motionOf(
+    index: number,
+    { scene, motion, first, lamps }: { scene: Scene; motion: readonly RunningObservable[]; first: number; lamps: number },
+    faults: readonly Fault[],
+    orders: OrderCache,
+  ): FaultyMotion | FaultySwitchedOn | null {
+    const { problem } = this;
+    const healthy = this.healthy?.motions[index] ?? null;
+    if (motion.length === 0) return null;
+    if (scene.run) {
+      const watched = { circuit: scene.circuit, observables: motion, lamps: scene.lamps ?? [], run: scene.run };
+      return new FaultySwitchedOn(watched, problem.board, faults, { readings: first, lamps }, healthy instanceof FaultySwitchedOn ? healthy : null);
+    }
+    const stalled = readStalled(scene.circuit, motion, problem, faults, orders);
+    return new FaultyMotion(scene.circuit, motion, problem.board, faults, first, healthy instanceof FaultyMotion ? healthy : null, stalled);
   }
 
   /** Combinations of the scenes' steady states, at most `MOST_STATES`. Each is drawn by itself: a mixture of two is neither. */

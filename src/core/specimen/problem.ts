@@ -15,6 +15,15 @@ export interface Lamp {
   readonly element: string;
 }
 
+/** A board is switched on with everything at rest: its supplies rise, and from `settle` on it is read for `window`. Seconds. */
+export interface SwitchOn {
+  readonly rise: number;
+  readonly settle: number;
+  readonly window: number;
+  /** What AC volts mean to the meter. */
+  readonly acResponse: 'true-rms' | 'average';
+}
+
 /** The board in one state (as fitted, as set, as powered) and what can be read on it. */
 export interface Scene {
   readonly circuit: Circuit;
@@ -23,6 +32,8 @@ export interface Scene {
   readonly observables: readonly Observable[];
   /** What takes a run in time, on a circuit that never rests; read after the others. */
   readonly motion?: readonly RunningObservable[];
+  /** The board is switched on and read in a window of time, its motion and its lamps with it; otherwise it is read once it is steady. */
+  readonly run?: SwitchOn;
   /** What is looked at while the board is powered. */
   readonly lamps?: readonly Lamp[];
   /** A known-good twin (another channel, a finished board): it has no fault, pieces of its own, and the lots of this board. */
@@ -158,13 +169,23 @@ export interface Problem {
 }
 
 /** What was found out about a board: by a meter, or by looking. */
-export type Evidence = Reading | Look;
+export type Evidence = Reading | Look | Signal;
 
 /** A part was looked at: whether it does what it does from so many amperes on. */
 export interface Look {
   readonly id: string;
   readonly lit: boolean;
   readonly amperes: number;
+}
+
+/** What a lamp does on a board that runs. */
+export const SIGNS = ['dark', 'lit', 'blinks', 'flickers'] as const;
+export type Sign = (typeof SIGNS)[number];
+
+/** A part was looked at on a board that was switched on and runs. */
+export interface Signal {
+  readonly id: string;
+  readonly sign: Sign;
 }
 
 export const isReading = (e: Evidence): e is Reading => 'value' in e;

@@ -62,7 +62,8 @@ export class SceneReader<Drawn, Rig extends SolveRig<Drawn>> {
       const drive = driveOf(o, meter);
       this.driven.push({ index: offset + i, drive, rig: makeRig(meterCircuit(scene.circuit, drive, scene.supplies ?? 'unplugged'), [], o.id), start: null });
     });
-    this.lamps = (scene.lamps ?? []).map((l, i) => ({ index: firstLamp + i, amperes: this.system.ammeter(l.element) ?? NO_CURRENT }));
+    // On a board that is switched on, lamps are watched over time.
+    this.lamps = (scene.run ? [] : (scene.lamps ?? [])).map((l, i) => ({ index: firstLamp + i, amperes: this.system.ammeter(l.element) ?? NO_CURRENT }));
     if (this.isPowered()) this.findStarts();
   }
 

@@ -130,9 +130,20 @@ function stepsOfPart(system: System, part: Part, piece: BoardPart, index: number
     case 'R':
       add(system.valueSetter(part.name), (d) => pieceValue(piece, part.value, d, fault === 'wrong-value'));
       break;
-    case 'V':
-      add(system.valueSetter(part.name), (d) => pieceValue(piece, part.dc, d, false));
+    case 'V': {
+      // A run in time takes its levels from the sources themselves.
+      const set = system.reactances.length > 0 ? (volts: number) => system.take({ ...part, dc: volts }) : system.valueSetter(part.name);
+      add(set, (d) => pieceValue(piece, part.dc, d, false));
       if (part.limit !== undefined) add(system.limitSetter(part.name), (d) => part.limit! * (1 + either(LIMIT_SPREAD, d.gain)));
+      break;
+    }
+    case 'C':
+    case 'L':
+      if (system.reactances.length > 0)
+        add(
+          (value) => system.take({ ...part, value }),
+          (d) => pieceValue(piece, part.value, d, fault === 'wrong-value'),
+        );
       break;
     case 'D': {
       const { IS, N, BV, RS } = part.model.params as { IS: number; N: number; BV: number; RS: number };

@@ -3,6 +3,7 @@ export { checkPlaces, type PlaceFinding, valueMismatches } from './placesCheck';
 export { boardOf } from './boardOf';
 export { circuitAt, fittedAt } from './circuitAt';
 export { circuitOf, controlOf, elementOf, elementsOf, netAtPin, sharedNames } from './elements';
+export { type PlaceNames, placeNames } from './placeNames';
 export { sceneOf } from './scene';
 export { tracksOf } from './tracks';
 export { type Setup, setupOf, wantedLines } from './setup';

@@ -29,7 +29,7 @@ function unplaced(sheet: Sheet, circuit: Circuit): PlaceFinding[] {
       .filter((ref) => elementsOf(sheet, circuit, ref).length === 0)
       .map((ref): PlaceFinding => ({
         severity: board === 'chip' ? 'note' : 'warning',
-        text: `${ref} (${line.label}) stands on the list but has no place in the circuit.`,
+        text: `${ref} (${line.label}) is on the list but not in the circuit.`,
       }));
   });
 }
@@ -72,7 +72,7 @@ export const valueMismatches = (sheet: Sheet, circuit: Circuit): ValueMismatch[]
 const otherValues = (sheet: Sheet, circuit: Circuit): PlaceFinding[] =>
   valueMismatches(sheet, circuit).map(({ ref, listed, drawn }) => ({
     severity: 'warning',
-    text: `${ref}: the list says ${listed}, the circuit ${drawn}. What was in the bag settles nothing: look at the data sheet, trace the board, or calculate.`,
+    text: `${ref}: the list says ${listed}, the circuit ${drawn}. The bag’s contents settle nothing: see the data sheet, trace the board, or calculate.`,
   }));
 
 /** Nets on which one pin hangs alone. */
@@ -80,6 +80,6 @@ function openPins(circuit: Circuit): PlaceFinding[] {
   const pins = new Map<string, string[]>();
   for (const p of circuit.parts) for (const net of new Set(p.nodes)) if (net !== GROUND) pins.set(net, [...(pins.get(net) ?? []), ownerOf(p.name)]);
   return [...pins].flatMap(([net, owners]): PlaceFinding[] =>
-    owners.length === 1 && !net.includes('.') ? [{ severity: 'note', text: `Net ${net}: only ${owners[0]!} hangs on it, so that pin is left open.` }] : [],
+    owners.length === 1 && !net.includes('.') ? [{ severity: 'note', text: `Net ${net}: only ${owners[0]!} is on it, so that pin is left open.` }] : [],
   );
 }

@@ -15,7 +15,7 @@ function placeOf({ sheet }: Setup, whole: Circuit, circuit: Circuit, present: Re
     const net = netAtPin(sheet, circuit, point.ref, point.pin);
     if (net !== null) return { net };
     if (elementsOf(sheet, whole, point.ref).length === 0)
-      return { none: `${point.ref} has no model in the circuit. Give it one there (its supply pins and what its outputs do), or type a window.` };
+      return { none: `${point.ref} has no model in the circuit. Give it one there (its supply pins and what its outputs do), or type limits.` };
     if (netAtPin(sheet, whole, point.ref, point.pin) === null) return { none: `${point.ref} has no pin ${point.pin} in the circuit. Choose another pin.` };
     return {
       none: `${point.ref} is not on the board at this stage${present.has(point.ref) ? '' : ': it is not fitted yet'}. Move the check to a later stage.`,
@@ -33,7 +33,7 @@ function placeOf({ sheet }: Setup, whole: Circuit, circuit: Circuit, present: Re
 /** What a check reads, as the core computes it; or why it cannot. */
 function observableOf(setup: Setup, whole: Circuit, circuit: Circuit, stage: Stage, check: MeasureCheck): StageObservable | NoWindow {
   const id = checkObservableId(stage.id, check.id);
-  if (check.mode === 'temp') return { none: 'A circuit says nothing of warmth. Type a window, such as “below 60 °C”.' };
+  if (check.mode === 'temp') return { none: 'A circuit says nothing about heat. Type limits, such as “below 60 °C”.' };
   if (check.mode === 'dca') {
     const source = check.source ?? stage.supplies[0]?.source;
     if (source === undefined) return { none: 'This stage has no supply whose display could be read. Give the stage a supply.' };

@@ -30,8 +30,8 @@ type Results = Map<string, WindowResult>;
 
 const UNSOLVED =
   'No steady voltages were found for this stage. Look at the circuit’s findings: a missing part, a wrong value or a net without a path to ground.';
-const UNSETTLED = 'The circuit does not settle within 20 s of its own time. Give it start values with .ic, or type a window.';
-const STANDS_STILL = 'Nothing swings here in the circuit as it is fitted. If it should, give start values with .ic, or type a window.';
+const UNSETTLED = 'The circuit does not settle within 20 s of its own time. Give it start values with .ic, or type limits.';
+const STANDS_STILL = 'Nothing oscillates here in the circuit as fitted. If it should, give start values with .ic, or type limits.';
 
 /**
  * Windows of all observables of a scene: what a meter within its data sheet shows on many healthy boards (parts anywhere
@@ -179,7 +179,7 @@ function runningWindows(scene: StageScene, board: Board, meter: MeterProfile): R
     }
   } catch (error) {
     if (!(error instanceof UnsolvableError)) throw error;
-    return refused(`${error.message} Or type a window.`);
+    return refused(`${error.message} Or type limits.`);
   }
 }
 

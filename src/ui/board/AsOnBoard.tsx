@@ -20,14 +20,14 @@ export function AsOnBoard({ kit, questions, close }: { kit: KitState; questions:
       open
       title="Is it like this on your board?"
       okText="It is like this"
-      cancelText="I cannot tell yet"
+      cancelText="Can’t tell yet"
       onCancel={close}
       onOk={() => {
         void append((k) => questions.flatMap((q) => (by[q.family] ? familyTurned(k, q.refs, by[q.family]!) : []))).then(close);
       }}
       width={720}
     >
-      <p>Files differ in where zero degrees and pin 1 are. Hold the print beside it: stripe, plus, flat side, notch. Your answer turns all of a kind.</p>
+      <p>Files disagree about zero rotation and pin 1. Compare each drawing with the print on your board: stripe, plus, flat side, notch. Your answer applies to all parts of that kind.</p>
       <div className={styles.asOnBoard}>
         {questions.map(({ family, example, refs }) => {
           const line = kit.sheet.lines.find((l) => l.refs.includes(example.ref))!;

@@ -13,7 +13,7 @@ export function BoardChanges({ kit, change }: { kit: KitState; change: () => voi
     <section aria-label="Changes of the board">
       <h2 className={`${zones.label} ${zones.section}`}>Changes of the board</h2>
       {made.length === 0 && (
-        <p className="soft">As it was designed. Another value, an added part, a cut track or something unplugged for a test is noted here.</p>
+        <p className="soft">No changes. Note another value, an added part, a cut track or something unplugged for a test here.</p>
       )}
       <ul className={records.list}>
         {made.map((m) => (
@@ -23,7 +23,7 @@ export function BoardChanges({ kit, change }: { kit: KitState; change: () => voi
             </span>
             <Button
               size="small"
-              aria-label={`Taken back: ${modificationText(kit, m.change)}`}
+              aria-label={`Put back: ${modificationText(kit, m.change)}`}
               onClick={() => {
                 void append({ kind: 'restored', modification: m.entry });
               }}

@@ -81,17 +81,17 @@ export function ChangeBoard({ kit, at, close }: Props) {
           label="For a test only"
           valuePropName="checked"
           className={records.short ?? ''}
-          extra="It stays in sight until it is taken back."
+          extra="It stays in view until you put it back."
         >
           <Switch />
         </Form.Item>
         {slip && (
           <Form.Item
             name="slip"
-            label="A slip says so"
+            label="A slip from the seller says so"
             valuePropName="checked"
             className={records.middle ?? ''}
-            extra="List and circuit are corrected: it was always meant so."
+            extra="Corrects list and circuit: the board was always meant to be like this."
           >
             <Switch />
           </Form.Item>
@@ -126,7 +126,7 @@ function fieldsOf(kit: KitState, what: What, unit: Parameters<typeof readQuantit
         nets,
       ];
     case 'track-cut':
-      return [part, { key: 'pin', label: 'Pin that hangs free then', type: 'text', required: 'Which pin?' }];
+      return [part, { key: 'pin', label: 'Pin left unconnected', type: 'text', required: 'Which pin?' }];
     case 'link':
       return [nets];
     case 'unplugged':

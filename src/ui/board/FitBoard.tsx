@@ -28,8 +28,8 @@ const MODES: readonly { readonly value: FitMode; readonly label: string }[] = [
 
 const SOURCE_WORDS: Readonly<Record<MapSource, string>> = {
   told: '',
-  circuit: 'No part has a place yet: laid out as the circuit joins them, not to scale. “Places” tells where they sit.',
-  none: 'No part has a place yet: they lie in rows, not to scale. “Places” tells where they sit.',
+  circuit: 'No places yet: parts are laid out by the circuit, not to scale. Set them under “Places”.',
+  none: 'No places yet: parts are shown in rows, not to scale. Set them under “Places”.',
 };
 
 /** The board in Fit: from either side, over its photo, with its parts to be moved. */

@@ -95,7 +95,7 @@ export function FitOtherwise({ kit, target, letGo }: { kit: KitState; target: Ex
         <p className="soft">
           {way === 'value'
             ? 'Limits and suspects now use this value.'
-            : 'That position then has this part’s value; this part’s own position stays empty. If that is wrong, take it out first: readings would mislead.'}
+            : 'That position then holds this part’s value, and this part’s own position stays empty. If that is wrong, take the part out first: readings would mislead you.'}
         </p>
       </Modal>
     </div>

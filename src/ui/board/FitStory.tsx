@@ -31,7 +31,7 @@ export function FitStory({ kit, loop, go }: Props) {
           </p>
           <p>{beside.good}</p>
           <p className={zones.note}>{beside.remedy}</p>
-          <p className="soft">{left} lines to go. This one has no position on the list, so it is asked for by itself.</p>
+          <p className="soft">{left} lines to go. This one has no position on the list, so it has a step of its own.</p>
         </>
       )}
       {target && (

@@ -11,8 +11,8 @@ import zones from '../shell/zones.module.css';
 import styles from './Plan.module.css';
 
 const ABOUT = {
-  bare: 'Before anything is soldered: what is wrong with the board now is mended in minutes, later in hours.',
-  look: 'What is likely and does harm comes first. Look against the light, with a lens, before anything is switched on.',
+  bare: 'Look before you solder: a fault found now takes minutes to fix, later hours.',
+  look: 'The likeliest and most harmful come first. Look with a lens, against the light, before you switch anything on.',
 };
 
 /** The bare board, or a second look at what was fitted: what is asked, what was answered, what the records say. */
@@ -24,7 +24,7 @@ export function LookStory({ kit, loop, mode }: { kit: KitState; loop: Loop; mode
   const items = loop.states.flatMap((s) => (s.target.kind === 'inspect' ? [{ item: s.target.item, id: s.target.id }] : []));
   const inHand = loop.target?.kind === 'inspect' ? loop.target.item : null;
   const done = items.filter(({ item }) => kit.inspected.has(item.id)).length;
-  if (items.length === 0) return <Nothing say="Nothing is ticked as fitted yet. Tick parts off as they go in; then the second look knows what to ask." />;
+  if (items.length === 0) return <Nothing say="Nothing is ticked as fitted yet. Tick parts off as they go in: the second look then knows what to check." />;
   return (
     <>
       <h2 className={zones.label}>{mode === 'bare' ? 'The bare board' : 'A second look'}</h2>
@@ -69,7 +69,7 @@ function Records({ kit }: { kit: KitState }) {
   const found = lookFindings(kit);
   if (found.length === 0) return null;
   return (
-    <ul className={zones.remarks} aria-label="What the records say">
+    <ul className={zones.remarks} aria-label="From your records">
       {found.map((f) => (
         <li key={f.id}>
           {f.text}{' '}
@@ -80,7 +80,7 @@ function Records({ kit }: { kit: KitState }) {
                 void append({ kind: 'fitted', refs: [...f.refs] });
               }}
             >
-              It is in: tick {f.refs[0]}
+              Tick it as fitted {f.refs[0]}
             </Button>
           )}
         </li>

@@ -26,7 +26,7 @@ export function NeighboursDialog({ kit, close }: { kit: KitState; close: () => v
         void append((k) => putAll(k, 'neighbours', fresh)).then(close);
       }}
     >
-      <p>Pads of two nets this close count as neighbours: the fault finder then thinks of a bridge between them, and the tester asks for it.</p>
+      <p>Two nets with pads this close count as neighbours: the fault finder then considers a bridge between them, and tracing asks about it.</p>
       <label className={zones.row}>
         within{' '}
         <InputNumber

@@ -73,7 +73,7 @@ function Board({ kit, picked }: { kit: KitState; picked: (place: string) => void
     <>
       {asked && (
         <div className={`${zones.row} ${styles.rows}`} role="group" aria-label={`Which end of ${asked.ref}`}>
-          The circuit does not tell how {asked.ref} lies. You touch its end on
+          The circuit does not say which way round {asked.ref} lies. You touch its end on
           {asked.pins.map(({ pin, net }) => (
             <Button
               key={pin}

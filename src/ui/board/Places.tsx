@@ -32,7 +32,7 @@ export function Places({ kit, move }: { kit: KitState; move: () => void }) {
     try {
       saveFile(name, write(), 'text/plain');
     } catch (error) {
-      void message.error(`Not written: ${(error as Error).message}.`);
+      void message.error(`Not saved: ${(error as Error).message}.`);
     }
   };
   const close = () => {
@@ -162,7 +162,7 @@ function PlacesDialog({ kit, close, asks }: { kit: KitState; close: () => void; 
               </label>
             )}
             <label className={zones.row}>
-              <Switch size="small" checked={flipped} onChange={setFlipped} aria-label="The file looks from below" /> the file looks from below: flip it
+              <Switch size="small" checked={flipped} onChange={setFlipped} aria-label="The file shows the underside" /> the file shows the underside: flip it
             </label>
             {file.pads && (
               <label className={zones.row}>
@@ -183,7 +183,7 @@ function PlacesDialog({ kit, close, asks }: { kit: KitState; close: () => void; 
           </div>
           <p role="status">
             {file.parts.length} parts{file.pads ? `, ${file.pads.length} pads` : ''} read; {taken.placement.length} of them are in this kit
-            {taken.neighbours.length > 0 ? `; ${taken.neighbours.length} pairs of nets lie side by side` : ''}.
+            {taken.neighbours.length > 0 ? `; ${taken.neighbours.length} pairs of neighbouring nets` : ''}.
           </p>
           <Remarks
             file={file}
@@ -201,11 +201,11 @@ function PlacesDialog({ kit, close, asks }: { kit: KitState; close: () => void; 
 function Remarks({ file, unknown, missing }: { file: Placed; unknown: readonly string[]; missing: readonly string[] }) {
   const some = (refs: readonly string[]) => `${refs.slice(0, MOST_SHOWN).join(', ')}${refs.length > MOST_SHOWN ? ` and ${refs.length - MOST_SHOWN} more` : ''}`;
   return (
-    <ul className={zones.remarks} aria-label="What was noticed">
+    <ul className={zones.remarks} aria-label="Remarks">
       {file.findings.slice(0, MOST_SHOWN).map((f) => (
         <li key={f.text}>{f.text}</li>
       ))}
-      {file.findings.length > MOST_SHOWN && <li>{file.findings.length - MOST_SHOWN} more rows were noticed.</li>}
+      {file.findings.length > MOST_SHOWN && <li>{file.findings.length - MOST_SHOWN} more rows have remarks.</li>}
       {unknown.length > 0 && <li>Not on the list, left out: {some(unknown)}.</li>}
       {missing.length > 0 && <li>Without a place in the file: {some(missing)}.</li>}
     </ul>

@@ -30,7 +30,7 @@ export function PlanPanel({ kit, loop, go }: { kit: KitState; loop: Loop; go: (p
         className={styles.school ?? ''}
         value={chosen ?? 'advised'}
         options={[
-          { value: 'advised', label: `As advised: ${SCHOOLS[advice.school].title.toLowerCase()}` },
+          { value: 'advised', label: `Recommended: ${SCHOOLS[advice.school].title.toLowerCase()}` },
           ...(Object.keys(SCHOOLS) as FittingSchool[]).map((value) => ({ value, label: SCHOOLS[value].title })),
         ]}
         onChange={(value) => {
@@ -57,7 +57,7 @@ export function PlanPanel({ kit, loop, go }: { kit: KitState; loop: Loop; go: (p
             setAll(!all);
           }}
         >
-          {all ? 'Hide what is fitted' : `Show the ${done} that are fitted`}
+          {all ? 'Hide fitted parts' : `Show ${done} fitted`}
         </Button>
       )}
       <Sortable
@@ -73,7 +73,7 @@ export function PlanPanel({ kit, loop, go }: { kit: KitState; loop: Loop; go: (p
       >
         {(step) => <Step kit={kit} step={step} loop={loop} go={go} />}
       </Sortable>
-      <p className="soft">Drag a step by its grip, or take it with the space bar and move it with the arrow keys: from then on it is your own order.</p>
+      <p className="soft">Drag a step by its grip, or pick it up with the space bar and move it with the arrow keys. That starts your own order.</p>
     </section>
   );
 }

@@ -23,7 +23,7 @@ export function TraceStory({ kit, loop }: { kit: KitState; loop: Loop }) {
       {trace ? (
         <Traced trace={trace} />
       ) : (
-        <Nothing say="A tester needs to know what should be joined. Give the kit a circuit (Circuit view), or read a bare-board netlist with “Places from a file”." />
+        <Nothing say="Tracing needs to know which pads should be connected. Give the kit a circuit (Circuit view), or read a bare-board netlist with “Places from a file”." />
       )}
       <WhichWay kit={kit} />
     </>
@@ -45,7 +45,7 @@ function Traced({ trace }: { trace: KitTrace }) {
         {step.kind === 'ask' ? `; ${step.left} ${step.left === 1 ? 'question' : 'questions'} left if all is as drawn.` : '.'}{' '}
         {trace.sides === 'places'
           ? `Pads count as side by side within ${SIDE_BY_SIDE} mm.`
-          : 'Nets that are said to be neighbours are told apart by one pair each.'}
+          : 'Each pair of neighbouring nets is tested once.'}
       </p>
       {trace.sides === 'nets' && (
         <p className={zones.note}>
@@ -56,7 +56,7 @@ function Traced({ trace }: { trace: KitTrace }) {
       {step.kind === 'conflict' && <Contradiction trace={trace} answers={step.answers} />}
       {step.kind === 'done' &&
         (step.asDrawn ? (
-          <Alert type="success" title="The board is as drawn: every net is whole, and nothing is joined that should not be." />
+          <Alert type="success" title="The board matches the drawing: every net is complete, and no two nets are bridged." />
         ) : (
           <>
             <ul className={zones.remarks} aria-label="What differs">
@@ -95,7 +95,7 @@ function Contradiction({ trace, answers }: { trace: KitTrace; answers: readonly 
   return (
     <Alert
       type="warning"
-      title="These answers cannot all be true"
+      title="These answers contradict each other"
       description={
         <>
           <ul className={styles.given}>
@@ -120,12 +120,12 @@ function words(d: Difference, name: (pad: number) => string): string {
   switch (d.kind) {
     case 'open': {
       const [most, ...rest] = [...d.parts].sort((a, b) => b.length - a.length);
-      return `Net ${d.net} is broken: ${rest.map((p) => p.map(name).join(', ')).join('; and ')} ${rest.flat().length === 1 ? 'has' : 'have'} no way to ${most!.slice(0, 3).map(name).join(', ')}. Look for a cut track, a via, or a joint; mend it with a wire.`;
+      return `Net ${d.net} is broken: ${rest.map((p) => p.map(name).join(', ')).join('; and ')} ${rest.flat().length === 1 ? 'has' : 'have'} no connection to ${most!.slice(0, 3).map(name).join(', ')}. Look for a cut track, a bad via or a bad joint. Repair it with a wire.`;
     }
     case 'bridge':
-      return `${d.pads.map(name).join(' and ')} are joined and should not be: look for a bridge there and draw it off.`;
+      return `${d.pads.map(name).join(' and ')} are connected and should not be: look for a solder bridge there and remove it.`;
     case 'moved':
-      return `${name(d.pad)} lies on ${d.to}, not on ${d.from} as drawn. Board and drawing disagree: the data sheet or a calculation decides which is right. If the board is right, correct the circuit.`;
+      return `${name(d.pad)} is on ${d.to}, not on ${d.from} as drawn. Board and drawing disagree: the data sheet or a calculation decides which is right. If the board is right, correct the circuit.`;
     case 'missing':
       return `The wire link ${d.ref} is missing.`;
   }
@@ -159,7 +159,7 @@ function Mended({ differences, name }: { differences: readonly Difference[]; nam
         void append({ kind: 'repaired', refs: [], note: mended.map((d) => words(d, name).replace(/[.:] .*/, '')).join('; ') });
       }}
     >
-      Mended: trace it again
+      Repaired: trace again
     </Button>
   );
 }

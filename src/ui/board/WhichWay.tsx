@@ -23,7 +23,7 @@ export function WhichWay({ kit }: { kit: KitState }) {
     <section aria-label="Which way round" className={zones.section}>
       <h2 className={zones.label}>Nothing printed: which way round?</h2>
       <Choose<string | null>
-        aria-label="What carries no mark"
+        aria-label="Part without a mark"
         className={styles.which ?? ''}
         value={chosen}
         placeholder="pads of a part, an LED, a jack, a lead…"

@@ -34,7 +34,7 @@ export function Findings({ kit, findings }: { kit: KitState; findings: readonly 
       )}
       {message !== null && <p className="v-out">{message}</p>}
       {over?.length === 0 && (
-        <p>No part whose rating the list or a type card gives is driven beyond it at work, nor at switch-on (which is judged on boards that come to rest).</p>
+        <p>No part exceeds a rating from the list or a type card, in use or at switch-on (judged on steady boards only).</p>
       )}
       <ul className={zones.remarks}>
         {over?.map((o) => (

@@ -60,8 +60,8 @@ function Shown({ net, course }: { net: string; course: Course }) {
       <p>
         A DC meter shows <b>{print(s.average, 'V', 3)}</b>, between {print(s.min, 'V', 3)} and {print(s.max, 'V', 3)}.{' '}
         {s.frequency === null
-          ? 'It does not run, or too slowly for this time.'
-          : `It runs at ${print(s.frequency, 'Hz', 3)}, high for ${Math.round(100 * (s.duty ?? 0))} % of the time.`}
+          ? 'It does not oscillate, or too slowly for this time.'
+          : `It oscillates at ${print(s.frequency, 'Hz', 3)}, high for ${Math.round(100 * (s.duty ?? 0))} % of the time.`}
       </p>
     </>
   );

@@ -102,7 +102,7 @@ function TemplateForm({ template, lines, deck, insert, say }: Props & { readonly
         changed={setTexts}
         disabled={twice.length > 0}
         done={done}
-        said={twice.length > 0 ? `${twice.join(', ')} fills two places: choose another part for one of them.` : undefined}
+        said={twice.length > 0 ? `${twice.join(', ')} is used twice: choose another part for one of them.` : undefined}
       >
         {template.fields.map((f) => (
           <FieldItem key={f.key} field={f} names={nets} rule={nameRule(() => null)} />

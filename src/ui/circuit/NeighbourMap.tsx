@@ -35,7 +35,7 @@ export function NeighbourMap({ kit, circuit, around: asked }: { kit: KitState; c
         </Flex>
       </Form>
       <NeighbourDrawing around={around} volts={volts} seen={seen} go={setCentre} />
-      <p className="soft">Computed volts stand in each net; what was read there in that stage stands below. A net that is chosen becomes the middle.</p>
+      <p className="soft">Each net shows its computed volts, with your reading of that stage below. Choose a net to put it in the middle.</p>
     </>
   );
 }

@@ -267,7 +267,7 @@ const pressed = ({ title, press }: Pick<LiveNet, 'title' | 'press'>) => ({
 /** A part as a button: a press, Enter or Space supposes something of it. */
 const pressedPart = (ref: string, press: (ref: string) => void) =>
   pressed({
-    title: `${ref}: what if it were otherwise?`,
+    title: `${ref}: what if it were different?`,
     press: () => {
       press(ref);
     },

@@ -53,7 +53,7 @@ export function Substitutes({ kit }: { kit: KitState }) {
     );
   }, [form]);
   const { spares, unknown } = readSpares(drawer);
-  if (!kit.sheet.circuit || refs.length === 0) return <p>A circuit with resistors is needed first.</p>;
+  if (!kit.sheet.circuit || refs.length === 0) return <p>Substitutes need a circuit with resistors.</p>;
   const look = ({ ref }: Values) => {
     void saveDrawer(drawer).catch(() => undefined);
     setMessage('');
@@ -71,7 +71,7 @@ export function Substitutes({ kit }: { kit: KitState }) {
       <InlineForm<Values>
         name="substitutes"
         form={form}
-        submit="What would do?"
+        submit="Find substitutes"
         disabled={spares.length === 0}
         initial={{ ref: refs[0] ?? '' }}
         changed={() => {
@@ -111,7 +111,7 @@ function SubstituteRow({ kit, s }: { kit: KitState; s: Substitute }) {
     ? consequenceText(kit, s.consequence).detail || 'a spare would get too hot'
     : s.worst < STILL
       ? 'no check moves'
-      : `every check stays in its window; the one that moves most moves by ${(100 * s.worst).toFixed(1)} %`;
+      : `every check stays within its limits; the most affected one changes by ${(100 * s.worst).toFixed(1)} %`;
   return (
     <li>
       <VerdictMark verdict={s.usable ? 'in' : 'out'} size={16} />{' '}

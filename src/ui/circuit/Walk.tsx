@@ -18,7 +18,7 @@ const FINDINGS_SHOWN = 6;
 /** Walks the printed drawing with a finger: the program asks, pin by pin, where it goes. */
 export function Walk({ lines, deck, change }: { lines: readonly Line[]; deck: string; change: (deck: string) => void }) {
   const walk = useWalk(lines, deck, change);
-  if (lines.length === 0 && walk.parts.length === 0) return <Nothing say="A walk goes through the parts of the list. Give the list first." />;
+  if (lines.length === 0 && walk.parts.length === 0) return <Nothing say="The walk goes through your parts list. Enter the list first." />;
   const hasSupply = walk.parts.some((p) => /^V/i.test(p.ref));
   const around = walk.around === null ? null : neighbourhood(walk.circuit, walk.around);
   return (
@@ -29,7 +29,7 @@ export function Walk({ lines, deck, change }: { lines: readonly Line[]; deck: st
           {walk.asked} of {walk.total} pins of {walk.parts.length} parts
         </p>
         {hasSupply ? <Question walk={walk} /> : <FirstSupply walk={walk} />}
-        <ul className={zones.remarks} aria-label="What does not close yet">
+        <ul className={zones.remarks} aria-label="Still open">
           {walk.findings.slice(0, FINDINGS_SHOWN).map((f) => (
             <li key={f}>{f}</li>
           ))}

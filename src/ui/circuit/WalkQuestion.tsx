@@ -52,7 +52,7 @@ export function Question({ walk }: { walk: Walking }) {
           walk.setText(first);
         }}
       />
-      <div className={styles.matches} role="group" aria-label="Could be meant">
+      <div className={styles.matches} role="group" aria-label="Did you mean">
         {walk.matches.map((m) => (
           <Button
             key={m}
@@ -81,7 +81,7 @@ function TwoNets({ walk, nets: [old, now], typed }: { walk: Walking; nets: reado
     <Alert
       type="warning"
       role="alert"
-      title={`It is on ${netWord(old)} already. Are ${netWord(old)} and ${netWord(now)} one, or does only this pin move?`}
+      title={`It is on ${netWord(old)} already. Are ${netWord(old)} and ${netWord(now)} the same net, or does only this pin move?`}
       action={
         <Flex vertical gap="small">
           <Button
@@ -90,7 +90,7 @@ function TwoNets({ walk, nets: [old, now], typed }: { walk: Walking; nets: reado
               walk.answer(typed, 'join');
             }}
           >
-            They are one
+            Same net
           </Button>
           <Button
             size="small"
@@ -108,6 +108,6 @@ function TwoNets({ walk, nets: [old, now], typed }: { walk: Walking; nets: reado
 
 const BackButton = ({ walk }: { walk: Walking }) => (
   <Button disabled={!walk.canGoBack} onClick={walk.back}>
-    Take the last answer back
+    Undo the last answer
   </Button>
 );

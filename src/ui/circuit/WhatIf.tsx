@@ -16,7 +16,7 @@ import { SweepTable, WhatIfAnswer } from './WhatIfAnswer';
 export function WhatIf({ kit, start }: { kit: KitState; start: string | null }) {
   const what = useWhatIf(kit);
   const { form, part, answer } = what;
-  if (!kit.sheet.circuit || what.refs.length === 0) return <Nothing say="A circuit and a part with a value are needed first." />;
+  if (!kit.sheet.circuit || what.refs.length === 0) return <Nothing say="What if needs a circuit and a part with a value." />;
   const { line, control, unit, possible, partners, change } = part;
   const asksValue = change === 'value' || change === 'swept';
   return (

@@ -39,7 +39,7 @@ function netsOf(kit: KitState, here: StageProgress, choose: Loop['choose']): Map
     if (net === null || (found.has(net) && c.verdict !== 'none')) continue;
     const window = c.window && !c.window.over ? printWindow(c.window.low, c.window.high, 'V', 2) : null;
     found.set(net, {
-      title: `${c.check.title}: ${window ?? 'no window'}. Take it into the hand.`,
+      title: `${c.check.title}: ${window ?? 'no limits'}. Select this check.`,
       window,
       verdict: c.verdict,
       press: () => {

@@ -1,12 +1,10 @@
-import type { Verdict } from '@/core/verdict';
+import { type Verdict, VERDICT_WORDS } from '@/core/verdict';
 import styles from './VerdictMark.module.css';
-
-const WORD: Readonly<Record<Verdict, string>> = { in: 'in', doubtful: 'doubtful', out: 'out', none: 'not judged' };
 
 /** in: filled disc with a tick; doubtful: half-filled lozenge; out: filled square with a bar; none: dashed ring. Readable without colour. */
 export function VerdictMark({ verdict, size = 18 }: { verdict: Verdict; size?: number }) {
   return (
-    <svg className={`${styles.mark} v-${verdict}`} width={size} height={size} viewBox="0 0 20 20" role="img" aria-label={WORD[verdict]}>
+    <svg className={`${styles.mark} v-${verdict}`} width={size} height={size} viewBox="0 0 20 20" role="img" aria-label={VERDICT_WORDS[verdict]}>
       <MarkShape verdict={verdict} />
     </svg>
   );

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import type { Findings, TableRow } from '@/core/diagnose';
 import { describeFaults, type Fault } from '@/core/fault';
 import type { KitState, Stage } from '@/core/kit';
-import { observableOfTarget, targetOfObservable, unitOfFault } from '@/core/loop';
+import { observableOfTarget, targetOfObservable, namingOf } from '@/core/loop';
 import { useElsewhere } from './elsewhere';
 import styles from './Fault.module.css';
 import { percent, rowTitle } from './words';
@@ -23,7 +23,7 @@ interface Props {
 export function Advice({ kit, findings, found, children }: Props) {
   const top = findings.suspects[0];
   if (!top) return null;
-  const words = describeFaults(top.faults, (f) => unitOfFault(kit, f));
+  const words = describeFaults(top.faults, namingOf(kit));
   const settled = top.probability >= SETTLED && top.faults.length > 0;
   return (
     <div className={styles.advice}>

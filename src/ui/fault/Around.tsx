@@ -37,7 +37,7 @@ export function Around({ kit, circuit, faults }: { kit: KitState; circuit: Circu
         <>
           <h3 className={`${zones.label} ${zones.section}`}>
             {state === 'fresh' && Object.keys(value).length === 0
-              ? 'In the circuit: it never rests, so only readings stand at its nets'
+              ? 'In the circuit: it oscillates, so nets show readings only'
               : 'In the circuit: computed volts of a healthy board, readings beneath'}
           </h3>
           <div className={styles.around}>

@@ -47,6 +47,6 @@ function words(kit: KitState, findings: Findings, { why, as }: Bad): string {
     case 'decimal':
       return 'with the decimal point elsewhere it would fit';
     case 'no-contact':
-      return 'the probe seems to have had no contact, or the meter stood on AC';
+      return 'the probe probably had no contact, or the meter was on AC';
   }
 }

@@ -21,8 +21,8 @@ export function OtherFound({ kit, found }: { kit: KitState; found: (note: string
       </Button>
       <Modal
         open={open}
-        title="Found and mended"
-        okText="It is mended"
+        title="Found and repaired"
+        okText="Mark as repaired"
         onCancel={() => {
           setOpen(false);
         }}
@@ -47,7 +47,7 @@ export function OtherFound({ kit, found }: { kit: KitState; found: (note: string
             label="What was it?"
             wide="xl"
             hint="a hair of wire across the terminals"
-            rules={[required('A few words: you will want to know it later.')]}
+            rules={[required('Write a few words for later.')]}
           />
           <Form.Item name="ref" label="At which part, if at one">
             <Choose allowClear options={refs.map((value) => ({ value }))} />

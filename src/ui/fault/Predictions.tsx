@@ -2,7 +2,7 @@ import { Table, type TableProps } from 'antd';
 import { useMemo } from 'react';
 import { type Findings, type PredictedCell, shownSuspects, type TableRow } from '@/core/diagnose';
 import { describeFaults } from '@/core/fault';
-import { unitOfFault } from '@/core/loop';
+import { namingOf } from '@/core/loop';
 import type { KitState } from '@/core/kit';
 import { predictedText, seenText } from './evidence';
 import styles from './Fault.module.css';
@@ -50,7 +50,7 @@ function columnsOf(kit: KitState, findings: Findings): NonNullable<TableProps<Ta
       render: (_, r) => seenText(r),
     },
     cell('healthy', 'healthy', (r) => r.healthy),
-    ...shownSuspects(findings.suspects).map((s, i) => cell(describeFaults(s.faults, (f) => unitOfFault(kit, f)).title, `s${i}`, (r) => r.suspects[i] ?? null)),
+    ...shownSuspects(findings.suspects).map((s, i) => cell(describeFaults(s.faults, namingOf(kit)).title, `s${i}`, (r) => r.suspects[i] ?? null)),
   ];
 }
 

@@ -22,14 +22,14 @@ export function RepairStory({ kit, loop, go }: { kit: KitState; loop: Loop; go: 
       {repair.status === 'explains' && (
         <Alert
           type="success"
-          title={`What was wrong reads as it should: the repair explains all that was seen.${left.length > 0 ? ` Repeat the others as well: ${left.map((r) => r.check.title).join(', ')}.` : ''}`}
+          title={`The bad readings are right now: the repair explains everything.${left.length > 0 ? ` Repeat the others as well: ${left.map((r) => r.check.title).join(', ')}.` : ''}`}
         />
       )}
       {repair.status === 'repeat' && <p>Measure again: {left.map((r) => r.check.title).join(', ')}. Only that shows whether it was the fault.</p>}
       {repair.status === 'fails' && (
         <Alert
           type="error"
-          title={`It does not explain everything: ${wrong.map((r) => r.check.title).join(', ')} ${wrong.length === 1 ? 'is' : 'are'} still wrong. Something more is the matter.`}
+          title={`It does not explain everything: ${wrong.map((r) => r.check.title).join(', ')} ${wrong.length === 1 ? 'is' : 'are'} still out of range. There is another fault.`}
           action={
             <Button
               size="small"
@@ -37,7 +37,7 @@ export function RepairStory({ kit, loop, go }: { kit: KitState; loop: Loop; go: 
                 go('fault');
               }}
             >
-              Go on looking
+              Keep looking
             </Button>
           }
         />

@@ -3,7 +3,7 @@ import { Button } from 'antd';
 import { lazy, Suspense, useMemo } from 'react';
 import { faultySuspects, type Findings, workOf, workReasons } from '@/core/diagnose';
 import { describeFaults, type Fault } from '@/core/fault';
-import { unitOfFault } from '@/core/loop';
+import { namingOf } from '@/core/loop';
 import type { KitState } from '@/core/kit';
 import { circuitOf } from '@/core/stage';
 import { useBench } from '@/store/bench';
@@ -32,7 +32,7 @@ export function SuspectCard({ kit, findings, opened, close, found }: Props) {
   const suspect = all[at];
   const back = (
     <Button size="small" icon={<ArrowLeftOutlined />} onClick={close}>
-      All of them beside each other
+      Compare all suspects
     </Button>
   );
   if (!suspect)
@@ -42,7 +42,7 @@ export function SuspectCard({ kit, findings, opened, close, found }: Props) {
         {back}
       </div>
     );
-  const words = describeFaults(suspect.faults, (f) => unitOfFault(kit, f));
+  const words = describeFaults(suspect.faults, namingOf(kit));
   const { speaksFor, against } = evidenceOf(kit, findings, at);
   const reasons = suspect.faults.flatMap((f) => workReasons(f, work));
   const looked = kit.ruledOut.filter((r) => suspect.faults.some((f) => keyOf([f]) === keyOf([r.entry.fault])));
@@ -57,13 +57,13 @@ export function SuspectCard({ kit, findings, opened, close, found }: Props) {
       <div className={styles.sides}>
         <div>
           <p>
-            How it comes about: {words.cause}. <b>{words.remedy}</b>
+            Usual cause: {words.cause}. <b>{words.remedy}</b>
           </p>
-          <Evidence title="Speaks for it" of={speaksFor} mark="in" none="Nothing that a healthy board would not show as well." />
-          <Evidence title="Speaks against it" of={against} mark="out" none="Nothing so far." />
+          <Evidence title="Evidence for" of={speaksFor} mark="in" none="No reading sets it apart from a healthy board." />
+          <Evidence title="Evidence against" of={against} mark="out" none="Nothing so far." />
           {reasons.length > 0 && (
             <>
-              <h3 className={zones.label}>From the work</h3>
+              <h3 className={zones.label}>From your work</h3>
               <ul className={styles.evidence}>
                 {reasons.map((r) => (
                   <li key={r.why}>

@@ -2,7 +2,7 @@ import { Button, Progress } from 'antd';
 import { useMemo } from 'react';
 import { type Findings, workOf, workReasons } from '@/core/diagnose';
 import { describeFaults } from '@/core/fault';
-import { unitOfFault } from '@/core/loop';
+import { namingOf } from '@/core/loop';
 import type { KitState } from '@/core/kit';
 import zones from '../shell/zones.module.css';
 import styles from './Fault.module.css';
@@ -28,7 +28,7 @@ export function SuspectList({ kit, findings, opened, open }: Props) {
     .filter((s) => s.probability >= LEAST_SHOWN)
     .map((s) => ({
       key: s.faults.length === 0 ? null : keyOf(s.faults),
-      ...describeFaults(s.faults, (f) => unitOfFault(kit, f)),
+      ...describeFaults(s.faults, namingOf(kit)),
       probability: s.probability,
       reasons: s.faults.flatMap((f) => workReasons(f, work)),
     }));
@@ -37,8 +37,8 @@ export function SuspectList({ kit, findings, opened, open }: Props) {
   if (findings.unexplained >= LEAST_SHOWN)
     rows.push({
       key: null,
-      title: 'Something I do not know',
-      cause: 'none of the faults that I know explains all readings',
+      title: 'An unknown fault',
+      cause: 'no known fault explains all readings',
       remedy: '',
       probability: findings.unexplained,
       reasons: [],
@@ -73,14 +73,14 @@ export function SuspectList({ kit, findings, opened, open }: Props) {
       </p>
       {nearest.length > 0 && (
         <p>
-          <b>Nearest of those I know:</b> {nearest.map((s) => describeFaults(s.faults, (f) => unitOfFault(kit, f)).title).join('; ')}. In the table beside, red
+          <b>Closest known faults:</b> {nearest.map((s) => describeFaults(s.faults, namingOf(kit)).title).join('; ')}. In the table beside, red
           cells are the readings that do not fit them.
         </p>
       )}
       {findings.alike.map((group) => (
         <p key={group.join()} className={zones.note}>
           <b>No reading here tells these apart:</b>{' '}
-          {group.map((i) => describeFaults(findings.suspects[i]!.faults, (f) => unitOfFault(kit, f)).title).join('; ')}. Look at each joint, lift a leg and
+          {group.map((i) => describeFaults(findings.suspects[i]!.faults, namingOf(kit)).title).join('; ')}. Look at each joint, lift a leg and
           measure the part alone, or exchange it for a known good one.
         </p>
       ))}

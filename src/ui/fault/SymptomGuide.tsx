@@ -43,7 +43,7 @@ export function SymptomGuide({ kit }: { kit: KitState }) {
               <b>Supply first:</b> volts at its terminals, where it enters the board, and at the supply pins of {chipsOf(kit)}. Then go back to the last stage
               that passed: what was fitted since is what to look at.
             </p>
-            <p className="soft">Answer what you see with yes or no: each answer changes the order here. The weights rank, they do not prove.</p>
+            <p className="soft">Answer yes or no. Each answer changes the order. The order is a guide, not a proof.</p>
           </>
         ) : (
           <ol className={styles.suspects} aria-label="Causes by weight">

@@ -5,7 +5,7 @@ import { targetOfObservable } from '@/core/loop';
 
 export const percent = (p: number) => (p > 0.995 ? '> 99 %' : p < 0.01 ? '< 1 %' : `${Math.round(100 * p)} %`);
 
-/** Title of a row; with the stage where the same title stands twice. */
+/** Title of a row; with the stage where the same title is there twice. */
 export function rowTitle(kit: KitState, id: string, rows: readonly TableRow[] = []): string {
   const own = plainTitle(kit, id);
   const twice = rows.filter((r) => plainTitle(kit, r.id) === own).length > 1;

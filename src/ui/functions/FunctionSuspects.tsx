@@ -30,7 +30,7 @@ export function FunctionSuspects({ functions, tried, stale, choose }: Props) {
               <Progress percent={Math.max(1, 100 * s.probability)} showInfo={false} size="small" aria-label={`${s.text}: ${percent(s.probability)}`} />
               {s.alike.length > 0 && (
                 <small>
-                  {s.healthy ? 'Or what no try shows' : 'No try tells it from'}: {s.alike.slice(0, 4).join('; ')}
+                  {s.healthy ? 'Or a fault that no try shows' : 'No try tells it from'}: {s.alike.slice(0, 4).join('; ')}
                   {s.alike.length > 4 ? `; and ${s.alike.length - 4} more` : ''}.
                 </small>
               )}

@@ -22,7 +22,7 @@ export function FunctionsView({ kit }: { kit: KitState }) {
     return (
       <div className={`${zones.zones} ${zones.one}`}>
         <section className={zones.card} aria-label="Functions">
-          <Nothing say="For boards round chips: keys, lamps, digits, jumpers. Write what the instructions say, one sentence a line. Then each try says what it proves, and which joint, bridge, part or chip explains them all.">
+          <Nothing say="For boards built around chips: keys, lamps, digits, jumpers. Write what the instructions say, one sentence a line. Each try then shows what works, and which joint, bridge, part or chip explains what does not.">
             <Button
               type="primary"
               onClick={() => {

@@ -55,7 +55,7 @@ export function Sentences({ kit, close }: { kit: KitState; close: () => void }) 
           >
             Use these sentences
           </Button>
-          {before !== '' && <Button onClick={close}>Leave them as they were</Button>}
+          {before !== '' && <Button onClick={close}>Discard changes</Button>}
           {empty && (
             <Button
               onClick={() => {

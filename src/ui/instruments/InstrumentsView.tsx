@@ -16,7 +16,7 @@ const MEASURE: readonly (readonly [MeasuringSchool, string])[] = [
 ];
 const SCHOOLS: readonly (readonly [KitSettings['school'], string])[] = [
   ['simple', 'Simple: compare the number with the limits (quick; near a limit the meter may be what is off)'],
-  ['guarded', 'Guarded: allow for the meter; near a limit the verdict is “doubtful” (recommended with a good meter)'],
+  ['guarded', 'Guarded: allow for the meter; near a limit the verdict is “borderline” (recommended with a good meter)'],
 ];
 
 /** One's meters: which is in use, whether it is sound, whether two agree, and how readings are judged. */
@@ -49,14 +49,14 @@ function Efforts({ kit }: { kit: KitState }) {
   const append = useBench((s) => s.append);
   const { efforts } = kit.settings;
   return (
-    <section aria-label="Trouble of a reading">
-      <h2 className={`${zones.label} ${zones.section}`}>Trouble of a reading</h2>
+    <section aria-label="Effort of a reading">
+      <h2 className={`${zones.label} ${zones.section}`}>Effort of a reading</h2>
       <p className="soft">DC volts count 1. The fault finder asks for the most informative reading for its effort.</p>
       {EFFORTS.map(([name, words]) => (
         <label key={name} className={zones.row}>
           <InputNumber
             size="small"
-            aria-label={`Trouble of ${words}`}
+            aria-label={`Effort of ${words}`}
             min={0.1}
             max={50}
             step={0.5}

@@ -9,7 +9,7 @@ import zones from '../shell/zones.module.css';
 
 type Claim = KitState['sheet']['claims'][number];
 
-/** What the kit promises: whether it can be true, and what the check behind it found. */
+/** Claims of the kit: whether it can be true, and what the check behind it found. */
 export function Claims({ kit, choose }: { kit: KitState; choose: (target: string) => void }) {
   const windows = useWindows(kit);
   const { claims } = kit.sheet;
@@ -17,7 +17,7 @@ export function Claims({ kit, choose }: { kit: KitState; choose: (target: string
   return (
     <List
       size="small"
-      header={<h2 className={zones.label}>What the kit promises</h2>}
+      header={<h2 className={zones.label}>Claims of the kit</h2>}
       dataSource={[...claims]}
       renderItem={(c) => {
         const standing = standingOf(kit, windows, c);

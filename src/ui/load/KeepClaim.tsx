@@ -55,7 +55,7 @@ export function KeepClaim({ kit, means }: { kit: KitState; means: ClaimMeans }) 
   };
   return (
     <section aria-label="Keep the claim" className={zones.section}>
-      <h3 className={zones.label}>Hold the kit to it</h3>
+      <h3 className={zones.label}>Check this claim</h3>
       <Form layout="vertical" component="div" className={styles.keep ?? ''}>
         <Form.Item label="The claim, as it is printed" htmlFor="claim-text">
           <Input
@@ -102,7 +102,7 @@ export function KeepClaim({ kit, means }: { kit: KitState; means: ClaimMeans }) 
           : 'Without a stage and a place it is kept, but no reading will prove it.'}
       </p>
       <Button disabled={kept} onClick={keep}>
-        {kept ? 'It is kept' : checked ? 'Keep it, and check it' : 'Keep it'}
+        {kept ? 'Saved' : checked ? 'Save and check it' : 'Keep it'}
       </Button>
     </section>
   );

@@ -26,7 +26,7 @@ export function LoadDesk({ kit, close, choose }: { kit: KitState; close: () => v
     <Drawer open size="large" title="Load, heat, waveforms, claims" onClose={close}>
       <Claims kit={kit} choose={choose} />
       <Choose<string>
-        aria-label="What to reckon"
+        aria-label="Calculation"
         className={`${styles.choice} ${styles.desk}`}
         value={id}
         options={SUMS.map((sum) => ({ value: sum.id, label: sum.title }))}
@@ -77,7 +77,7 @@ function OneSum({ kit, sum }: { kit: KitState; sum: Sum }) {
               });
             }}
           >
-            {kept ? 'It stands in the logbook' : 'Write it into the logbook'}
+            {kept ? 'Saved in the logbook' : 'Save to the logbook'}
           </Button>
           {outcome.loaded && kit.sheet.circuit && <PredictedLoad kit={kit} loaded={outcome.loaded} />}
           {outcome.recording && kit.sheet.circuit && <Compared kit={kit} recording={outcome.recording} />}

@@ -177,7 +177,7 @@ const CURRENT: Sum = {
 const DROPOUT: Sum = {
   id: 'dropout',
   title: 'Claimed lowest input',
-  about: 'A regulator wants more at its input than at its output: by its drop-out, at this load.',
+  about: 'A regulator needs more at its input than at its output: its drop-out at this load.',
   fields: [
     { key: 'volts', label: 'Output', unit: 'V', initial: '5' },
     { key: 'input', label: 'Claimed to work from', unit: 'V', initial: '6' },

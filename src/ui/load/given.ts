@@ -16,7 +16,7 @@ export function givenOf({ fields }: Sum, values: Values): Given {
     maybe,
     of: (key) => {
       const value = maybe(key);
-      if (value === null) throw new Error(`“${fields.find((f) => f.key === key)!.label}” wants a number.`);
+      if (value === null) throw new Error(`“${fields.find((f) => f.key === key)!.label}” needs a number.`);
       return value;
     },
     text: (key) => values[key] ?? '',

@@ -9,7 +9,7 @@ export function readRows(text: string, least: number): number[][] {
     const cells = parted.map((c) => c.replace(/,$/, '')).filter((c) => c !== '');
     const numbers = cells.map((c) => Number(c.replace(',', '.')));
     if (numbers.length < least || numbers.some((n) => !Number.isFinite(n)))
-      throw new Error(`Line ${i + 1} wants ${least} numbers or more: “${line.trim().slice(0, 40)}”.`);
+      throw new Error(`Line ${i + 1} needs ${least} numbers or more: “${line.trim().slice(0, 40)}”.`);
     return [numbers];
   });
 }

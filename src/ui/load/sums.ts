@@ -9,7 +9,7 @@ const CAUSES = {
   'supply-limit': ['The supply’s own current limit was reached: raise it, or the load is too heavy for it.', 'doubtful'],
   'regulator-limit': ['The regulator’s current limit was reached, though it has headroom left.', 'out'],
   sag: ['The source sags under load until the regulator has no headroom: a stronger source or a larger reservoir.', 'doubtful'],
-  'drop-out': ['The input holds, but lies too close to the output: drop-out. Give it more input, or set a lower output.', 'doubtful'],
+  'drop-out': ['The input holds, but is too close to the output: drop-out. Give it more input, or set a lower output.', 'doubtful'],
 } as const;
 
 const HEAT: Sum = {
@@ -19,7 +19,7 @@ const HEAT: Sum = {
   fields: [
     { key: 'rows', label: 'Seconds and °C, one reading a line', rows: '0 22.5\n60 34\n120 42\n240 52' },
     { key: 'watts', label: 'Power in it', unit: 'W', initial: '5' },
-    { key: 'noise', label: 'How far a reading is off, K', unit: null, initial: '0.5' },
+    { key: 'noise', label: 'Uncertainty of a reading, K', unit: null, initial: '0.5' },
     { key: 'ambient', label: 'Room, °C', unit: null, optional: true, least: 'any' },
     { key: 'touch', label: 'Finger’s limit, °C', unit: null, initial: '60' },
     { key: 'junction', label: 'Junction’s limit, °C', unit: null, initial: '125' },
@@ -217,8 +217,8 @@ const LAMP: Sum = {
   run: (given) => {
     const kind = given.text('load');
     const [ohms, watts] = [given.maybe('ohms'), given.maybe('power')];
-    if (kind === 'ohms' && ohms === null) throw new Error('How many ohms does the board draw like?');
-    if (kind === 'watts' && watts === null) throw new Error('How many watts does the board draw?');
+    if (kind === 'ohms' && ohms === null) throw new Error('Enter the ohms of the board.');
+    if (kind === 'watts' && watts === null) throw new Error('Enter the watts of the board.');
     const load: LampLoad = kind === 'short' ? { kind: 'short' } : kind === 'watts' ? { kind: 'watts', watts: watts! } : { kind: 'ohms', ohms: ohms! };
     const s = lampInSeries({ volts: given.of('volts'), watts: given.of('watts') }, { volts: given.of('source'), ohms: given.maybe('inside') ?? 0 }, load);
     if (!s) return { said: [{ text: 'The lamp cannot pass that much: the board will not start. A stronger lamp, after it ran cold.', tone: 'out' }] };

@@ -29,15 +29,15 @@ export function AdjustPanel({ kit, here, check }: { kit: KitState; here: StagePr
       <p hidden={extreme !== null}>
         {window
           ? `Until it reads ${print(window.low, unit)} to ${print(window.high, unit)}. Read, turn, read again: each reading is entered.`
-          : 'Type a window for this check: without one there is nothing to turn to.'}
+          : 'Set limits for this check first, so that there is a target to turn to.'}
       </p>
       {known && window && extreme === null && <Way adjustment={known} kit={kit} last={taken.at(-1) ?? null} holds={progress?.verdict === 'in'} />}
       {forecast.state === 'fresh' && known === null && (
-        <p className="soft">Where {ref} has to stand cannot be computed here: watch the reading, and turn slowly.</p>
+        <p className="soft">Where {ref} should be set cannot be computed here: watch the reading, and turn slowly.</p>
       )}
       {stuck(taken) && progress?.verdict !== 'in' && (
         <p className={zones.caution}>
-          It does not move while you turn: the wiper or a joint of {ref} is open, the probe sits at the wrong point, or the stage behind it is dead.
+          The reading does not change while you turn: the wiper or a joint of {ref} is open, the probe is at the wrong point, or the stage behind it is dead.
         </p>
       )}
       {known && <Position kit={kit} adjustment={known} />}
@@ -115,7 +115,7 @@ function Way({ adjustment, kit, last, holds }: { adjustment: Adjustment; kit: Ki
         <p>It holds.</p>
       ) : more === null ? (
         <p>
-          It should come to stand at about <b>{way(at)}</b>
+          Expected setting: about <b>{way(at)}</b>
           {turns > 0 ? ' from its lower end' : ' of its way'}.{last !== null && ' This reading lies beyond both ends: what is wrong is not the setting.'}
         </p>
       ) : (
@@ -141,7 +141,7 @@ function Position({ kit, adjustment: { control, now, track } }: { kit: KitState;
   const append = useBench((s) => s.append);
   return (
     <>
-      <p className="soft">Where it stands now; later windows follow it{kit.settings.standIn ? ', and so does the simulated board' : ''}:</p>
+      <p className="soft">Its setting now; later limits follow{kit.settings.standIn ? ', and so does the simulated board' : ''}:</p>
       <Slider
         key={now}
         ariaLabelForHandle={`Position of ${control}, percent of its way`}

@@ -14,7 +14,7 @@ export function FinishCard({ kit, wait }: { kit: KitState; wait: () => void }) {
   const finished = isFinished(kit);
   return (
     <section aria-label="The end">
-      <h2 className={`${zones.label} ${zones.section}`}>{finished ? 'Finished' : 'The long run, and the end'}</h2>
+      <h2 className={`${zones.label} ${zones.section}`}>{finished ? 'Finished' : 'Long run and finish'}</h2>
       {finished ? (
         <Alert
           type="success"

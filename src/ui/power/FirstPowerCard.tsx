@@ -36,9 +36,9 @@ export function FirstPowerCard({ kit, stage }: { kit: KitState; stage: Stage }) 
         <section aria-label="Switching on" className={styles.card}>
           <h2 className={`${zones.label} ${zones.section}`}>Switching on</h2>
           <Choose<FirstPowerBy['by']>
-            aria-label="What feeds it"
+            aria-label="Power source"
             className={styles.way ?? ''}
-            placeholder="What do you have to feed it?"
+            placeholder="How will you power it?"
             {...(by ? { value: by.by } : {})}
             options={(Object.keys(WAYS) as FirstPowerBy['by'][]).map((value) => ({ value, label: WAYS[value].label }))}
             onChange={(value) => {
@@ -64,8 +64,8 @@ function OwnFigures({ by, write }: { by: FirstPowerBy; write: (value: FirstPower
   if (by.by !== 'battery' && by.by !== 'lamp') return null;
   const second =
     by.by === 'battery'
-      ? { value: `${by.ohms} Ω`, label: 'Inside it', unit: 'ohm' as const }
-      : { value: `${by.watts} W`, label: 'Its power', unit: 'W' as const };
+      ? { value: `${by.ohms} Ω`, label: 'Inner resistance', unit: 'ohm' as const }
+      : { value: `${by.watts} W`, label: 'Power', unit: 'W' as const };
   const wanted = required('Enter a number.');
   return (
     <InlineForm<{ volts: string; second: string }>

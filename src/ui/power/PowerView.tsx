@@ -43,7 +43,7 @@ export function PowerView({ kit, loop, go, run }: Props) {
     return (
       <div className={`${zones.zones} ${zones.one}`}>
         <section className={zones.card} aria-label="Stages">
-          <Nothing say="This kit has no stages yet. A ladder is proposed from its circuit, or from its list alone; or write the stages yourself.">
+          <Nothing say="This kit has no stages yet. A test order is proposed from the circuit, or from the list alone. Or write the stages yourself.">
             <EditStages go={go} primary />
           </Nothing>
         </section>
@@ -181,7 +181,7 @@ function EditStages({ go, primary = false }: { go: (phase: Phase) => void; prima
         go('sheet');
       }}
     >
-      {primary ? 'Look at the proposed ladder' : 'Edit stages and checks'}
+      {primary ? 'See the proposed stages' : 'Edit stages and checks'}
     </Button>
   );
 }

@@ -16,7 +16,7 @@ export function Repeats({ kit, stage, check }: { kit: KitState; stage: Stage; ch
         low !== high &&
         `It ${drift.perMinute > 0 ? 'rises' : 'falls'} by ${print(Math.abs(drift.perMinute), unit, 2)} a minute${
           drift.told
-            ? ': doubtful until it has settled. If it never does, feel what warms up, supply off.'
+            ? ': borderline until it has settled. If it never does, feel for a hot part, supply off.'
             : ', no more than your meter and hand explain, or too few readings to say.'
         }`}
     </p>

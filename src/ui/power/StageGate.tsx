@@ -9,9 +9,9 @@ type Way = 'on' | 'again';
 
 const ASKED: Readonly<Record<Way, { readonly title: string; readonly ok: string; readonly about: string }>> = {
   on: {
-    title: 'Go on all the same',
+    title: 'Continue anyway',
     ok: 'Go on',
-    about: 'The next stages are then measured on a board that failed this one: the same trouble will show there. Your reason goes into the logbook.',
+    about: 'The next stages are then measured on a board that failed this one: the same fault will show there. Your reason goes into the logbook.',
   },
   again: { title: 'Do this stage again', ok: 'From the start', about: 'Earlier readings of this stage stay in the logbook but no longer count.' },
 };
@@ -23,7 +23,7 @@ export function StageGate({ here }: { here: StageProgress }) {
   const [form] = Form.useForm<{ reason: string }>();
   const { stage, status, checks } = here;
   const read = checks.some((c) => c.verdict !== 'none');
-  const words = status === 'failed' ? 'Go on all the same' : status === 'doubtful' ? 'Accept it' : 'Skip this stage';
+  const words = status === 'failed' ? 'Continue anyway' : status === 'doubtful' ? 'Accept it' : 'Skip this stage';
   if (status === 'waiting') return null;
   return (
     <div className={`${zones.row} ${zones.section}`}>
@@ -70,7 +70,7 @@ export function StageGate({ here }: { here: StageProgress }) {
             setWay(null);
           }}
         >
-          <Form.Item name="reason" label="Because" rules={[required('A reason, in a few words: you will want to know it later.')]}>
+          <Form.Item name="reason" label="Because" rules={[required('Give a reason in a few words.')]}>
             <Input maxLength={160} autoComplete="off" />
           </Form.Item>
         </Form>

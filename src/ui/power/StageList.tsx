@@ -4,7 +4,7 @@ import { Channels } from './Channels';
 import { type CheckProgress, checkTargetsOf, isMeasure, isPrepared, type StageProgress } from '@/core/loop';
 import type { KitState } from '@/core/kit';
 import { print } from '@/core/quantity';
-import type { Verdict } from '@/core/verdict';
+import { type Verdict, VERDICT_WORDS } from '@/core/verdict';
 import { unitOf } from '@/core/vocabulary';
 import { VerdictMark } from '../drawn/VerdictMark';
 import type { Loop } from '../probe/useLoop';
@@ -42,7 +42,7 @@ export function StageList({ kit, stages, here, loop }: { kit: KitState; stages: 
           icon: <VerdictMark verdict={STATUS_VERDICT[s.status]} />,
           content:
             s.status === 'overridden'
-              ? `gone on: ${s.reason ?? ''}`
+              ? `continued: ${s.reason ?? ''}`
               : s.status === 'postponed'
                 ? `waits for: ${s.reason ?? ''}`
                 : s === here
@@ -64,11 +64,11 @@ export function StageList({ kit, stages, here, loop }: { kit: KitState; stages: 
 function stageText(s: StageProgress): string {
   const verdicts = s.checks.map((c) => c.verdict);
   const count = (v: Verdict) => verdicts.filter((x) => x === v).length;
-  if (s.status === 'passed') return `${verdicts.length} of ${verdicts.length} seen to`;
+  if (s.status === 'passed') return `${verdicts.length} of ${verdicts.length} done`;
   return [
-    count('in') && `${count('in')} in`,
-    count('doubtful') && `${count('doubtful')} doubtful`,
-    count('out') && `${count('out')} out`,
+    count('in') && `${count('in')} ${VERDICT_WORDS.in}`,
+    count('doubtful') && `${count('doubtful')} ${VERDICT_WORDS.doubtful}`,
+    count('out') && `${count('out')} ${VERDICT_WORDS.out}`,
     `${count('none')} to go`,
   ]
     .filter(Boolean)

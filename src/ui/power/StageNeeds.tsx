@@ -9,7 +9,7 @@ export function StageNeeds({ kit, stage }: { kit: KitState; stage: Stage }) {
   return needs.map((n) => (
     <div key={n.id} className={zones.row}>
       <span className={lacking.has(n.id) ? zones.note : ''}>
-        {lacking.has(n.id) ? 'Waits for' : 'Cannot be done without'}: <b>{n.text}</b>
+        {lacking.has(n.id) ? 'Waits for' : 'Needs'}: <b>{n.text}</b>
       </span>
       <HaveNone kit={kit} need={n} />
     </div>

@@ -42,17 +42,17 @@ export function StageStory({ kit, here, go }: { kit: KitState; here: StageProgre
         </>
       ) : (
         <>
-          {status === 'overridden' && <p className={zones.note}>Gone on all the same: {reason}. What is read here again speaks for itself.</p>}
+          {status === 'overridden' && <p className={zones.note}>Continued anyway: {reason}. What is read here again speaks for itself.</p>}
           {status === 'doubtful' && (
             <p className={zones.note}>
               {doubtful.length > 0 && (
                 <>
-                  <b>{names(doubtful)}</b> lies just outside, by less than the meter can tell. Read it again on a better range or with another meter.{' '}
+                  <b>{names(doubtful)}</b> is just outside its limits, by less than the meter’s error. Read it again on a better range or with another meter.{' '}
                 </>
               )}
               {drifting.length > 0 && (
                 <>
-                  <b>{names(drifting)}</b> fits and drifts all the while. Read it again once it has settled.{' '}
+                  <b>{names(drifting)}</b> is within its limits but drifting. Read it again once it has settled.{' '}
                 </>
               )}
               Or accept it with a reason.
@@ -77,7 +77,7 @@ export function StageStory({ kit, here, go }: { kit: KitState; here: StageProgre
           {(stage.settings ?? []).map((s) => (
             <p key={s.ref}>{s.text}.</p>
           ))}
-          {stage.fits.length > 0 && stage.kind === 'power' && <p>In for this stage: {stage.fits.join(', ')}.</p>}
+          {stage.fits.length > 0 && stage.kind === 'power' && <p>Fitted for this stage: {stage.fits.join(', ')}.</p>}
         </>
       )}
       {status !== 'failed' && status !== 'waiting' && <BeforePower kit={kit} stage={stage} go={go} />}

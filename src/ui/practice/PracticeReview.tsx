@@ -1,7 +1,7 @@
 import { Table } from 'antd';
 import { describeFault, describeFaults } from '@/core/fault';
 import { expectationOf, type KitState } from '@/core/kit';
-import { lineTitle, unitOfFault } from '@/core/loop';
+import { lineTitle, namingOf } from '@/core/loop';
 import { print } from '@/core/quantity';
 import { placeOf, unitOf } from '@/core/vocabulary';
 import { type ResultOf, runner } from '@/store/results';
@@ -21,10 +21,10 @@ export function PracticeReview({ kit, review, mended }: { kit: KitState; review:
   const played = play.value;
   return (
     <>
-      <h3>{mended ? (hidden.length > 0 ? 'Found and mended' : 'All found') : 'This is what it was'}</h3>
+      <h3>{mended ? (hidden.length > 0 ? 'Found and repaired' : 'All found') : 'What was hidden'}</h3>
       <ul>
         {hidden.map((f) => {
-          const words = describeFault(f, unitOfFault(kit, f));
+          const words = describeFault(f, namingOf(kit)(f));
           return (
             <li key={words.title}>
               <b>{words.title}</b>: {words.cause}
@@ -55,7 +55,7 @@ export function PracticeReview({ kit, review, mended }: { kit: KitState; review:
       )}
       {(play.state === 'working' || play.state === 'stale') && (
         <Working
-          say="Playing the round by the program’s advice, for a board that never rests up to a minute…"
+          say="Playing the round by the program’s advice. An oscillating board takes up to a minute…"
           stop={() => {
             runner.stop('practicePlay');
           }}
@@ -69,7 +69,7 @@ export function PracticeReview({ kit, review, mended }: { kit: KitState; review:
       {pulled.length > 0 && <p className={zones.caution}>Repaired without need: {pulled.join(', ')}.</p>}
       {risks.map((r) => (
         <p key={r} className={zones.caution}>
-          On a real board this could have hurt: {r}.
+          Risky on a real board: {r}.
         </p>
       ))}
       {pulled.length === 0 && risks.length === 0 && <p>No needless repairs, no risks taken.</p>}
@@ -87,7 +87,7 @@ export function PracticeReview({ kit, review, mended }: { kit: KitState; review:
             {
               title: 'who leads',
               key: 'lead',
-              render: (_, s) => s.lead && `${describeFaults(s.lead.faults, (f) => unitOfFault(kit, f)).title}, ${percent(s.lead.probability)}`,
+              render: (_, s) => s.lead && `${describeFaults(s.lead.faults, namingOf(kit)).title}, ${percent(s.lead.probability)}`,
             },
           ]}
         />
@@ -109,7 +109,7 @@ function parcelText(kit: KitState, { line: id, what, is, noticed }: Review['parc
 }
 
 const looksText = (kit: KitState, looks: Played['looks']): string =>
-  looks.map((l) => `${describeFaults(l.faults, (f) => unitOfFault(kit, f)).title}${l.right ? ' (right)' : ' (not this)'}`).join(', then ') || 'nothing';
+  looks.map((l) => `${describeFaults(l.faults, namingOf(kit)).title}${l.right ? ' (right)' : ' (not this)'}`).join(', then ') || 'nothing';
 
 function shown(kit: KitState, { observable, reading }: Step): string {
   if (reading === 'over') return 'OL';

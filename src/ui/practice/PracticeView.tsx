@@ -130,7 +130,7 @@ function Round({ kit }: { kit: KitState }) {
         <>
           <Alert
             type="info"
-            title="The meter and the board are simulated: M reads from the meter, and nothing here touches a real board. When what is hidden is mended, the round is over and its score stands here."
+            title="The meter and the board are simulated: M reads from the meter, and nothing here touches a real board. Once the hidden fault is repaired, the round ends and its score appears here."
           />
           <p className={zones.section}>
             {standIn.over || standing.value?.mended ? 'Adding up…' : 'Or give up, and see what it was and how it could have been found.'}

@@ -36,7 +36,7 @@ export const VerdictZone = memo(function VerdictZone({ last }: { last: LastVerdi
         <Popover
           trigger="click"
           placement="topRight"
-          title="How this was reckoned"
+          title="How this was calculated"
           content={
             <ul className={styles.reckoning}>
               {last.reckoning.map((r) => (
@@ -46,7 +46,7 @@ export const VerdictZone = memo(function VerdictZone({ last }: { last: LastVerdi
           }
         >
           <Button type="text" size="small" className={styles.key ?? ''}>
-            How this was reckoned
+            How this was calculated
           </Button>
         </Popover>
       )}

@@ -23,7 +23,7 @@ function readLine(kit: KitState, text: string): Read | string {
   const [line] = lines;
   if (!line) return 'Write what it is, its value and its positions, such as: Resistor 10k R30. Or: links LK1-LK3.';
   const taken = line.refs.filter((r) => kit.sheet.lines.some((l) => l.refs.includes(r)));
-  if (taken.length > 0) return `${taken.join(', ')} stands in another line already. Remove it there first.`;
+  if (taken.length > 0) return `${taken.join(', ')} is on another line already. Remove it there first.`;
   // Links are bent from cut-off legs: they have positions and no pieces in the bag.
   return { line: { ...line, id: `line-${newId().slice(0, 8)}`, ...(line.kind === 'link' ? { quantity: 0 } : {}) } };
 }

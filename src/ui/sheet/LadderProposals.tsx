@@ -28,11 +28,11 @@ export function LadderProposals({ kit }: { kit: KitState }) {
           setShown(true);
         }}
       >
-        Compare with the proposed ladder
+        Compare with the proposed stages
       </Button>
     );
   return (
-    <section aria-label="Proposed ladder">
+    <section aria-label="Proposed stages">
       <div className={styles.head}>
         <h2 className={zones.label}>
           {kit.sheet.circuit ? 'Proposed from circuit and list' : 'Proposed from the list'}
@@ -70,7 +70,7 @@ export function LadderProposals({ kit }: { kit: KitState }) {
               setShown(false);
             }}
           >
-            Put away
+            Dismiss
           </Button>
         </Flex>
       )}
@@ -107,13 +107,13 @@ function words(d: StageDifference) {
     case 'other check':
       return (
         <>
-          <b>{d.before.title}</b> <small className="soft">of “{d.stage.title}” would be proposed otherwise</small>
+          <b>{d.before.title}</b> <small className="soft">of “{d.stage.title}” differs from the proposal</small>
         </>
       );
     case 'other stage':
       return (
         <>
-          <b>{d.before.title}</b> <small className="soft">{d.fields.map((f) => FIELD_WORDS[f]).join(', ')} would be proposed otherwise</small>
+          <b>{d.before.title}</b> <small className="soft">{d.fields.map((f) => FIELD_WORDS[f]).join(', ')} differs from the proposal</small>
         </>
       );
   }

@@ -71,7 +71,7 @@ export function PhotoPins({ kit, photo, picture, close }: Props) {
             save('over');
           }}
         >
-          Lay it on the map that is there
+          Align it with the map
         </Button>,
         <Button
           key="map"
@@ -144,7 +144,7 @@ export function PhotoPins({ kit, photo, picture, close }: Props) {
                 type="text"
                 size="small"
                 icon={<DeleteOutlined />}
-                aria-label={`Take out the pin of ${p.ref}`}
+                aria-label={`Remove the pin of ${p.ref}`}
                 onClick={() => {
                   setPins(pins.filter((q) => q.ref !== p.ref));
                 }}

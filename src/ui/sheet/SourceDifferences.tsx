@@ -94,8 +94,8 @@ function OpenDifference({ kit, difference, found }: { kit: KitState; difference:
               {value
                 ? 'Corrects list and circuit, with the reason; limits and suspects follow.'
                 : pin
-                  ? `The circuit gets ${difference.about} on ${pin.to === '0' ? 'ground' : pin.to}; where the other pin of two lies there, the part is turned round. Windows and suspects follow.`
-                  : 'This is kept with its reason. Correct list or circuit yourself where it says something else. A pin (D3.K) and nets of the circuit are taken over by themselves.'}
+                  ? `The circuit then has ${difference.about} on ${pin.to === '0' ? 'ground' : pin.to}; a part with two pins is turned round for it. Limits and suspects follow.`
+                  : 'This is saved with its reason. Correct list or circuit yourself where they differ. Only a pin (D3.K) with nets of the circuit is corrected for you.'}
             </p>
           )}
         </>

@@ -43,7 +43,7 @@ export function StagesEditor({ kit }: { kit: KitState }) {
             Add stage
           </Button>
         </div>
-        {stages.length === 0 && <Nothing say="No stages yet. Take the proposed ladder over, or write the first stage yourself." />}
+        {stages.length === 0 && <Nothing say="No stages yet. Take over the proposed stages, or write the first one yourself." />}
         <Sortable
           items={stages}
           idOf={(s) => s.id}
@@ -89,7 +89,7 @@ export function StagesEditor({ kit }: { kit: KitState }) {
         <LadderProposals kit={kit} />
       </section>
       <section className={zones.card} aria-label="Checks of the stage">
-        {here ? <CheckList kit={kit} stage={here} /> : <Nothing say="A stage holds what is measured, looked at and adjusted in it." />}
+        {here ? <CheckList kit={kit} stage={here} /> : <Nothing say="A stage holds its measurements, observations and adjustments." />}
       </section>
       <RecordForm
         title={editing?.isNew === false ? `Stage: ${editing.record.title}` : 'New stage'}

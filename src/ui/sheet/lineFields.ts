@@ -42,8 +42,8 @@ export function lineFromForm({ volts, watts, amperes, ...values }: FormValues): 
 /** What is wrong with a line beyond a single field. */
 export function refuseLine(line: Line, kit: KitState): Readonly<Record<string, string>> {
   const twice = line.refs.find((r, i) => line.refs.indexOf(r) !== i);
-  if (twice) return { refs: `${twice} stands twice. Once is enough.` };
+  if (twice) return { refs: `${twice} is there twice. Once is enough.` };
   const other = kit.sheet.lines.find((l) => l.id !== line.id && l.refs.some((r) => line.refs.includes(r)));
   const shared = other?.refs.find((r) => line.refs.includes(r));
-  return shared ? { refs: `${shared} stands on the line “${other!.label}” already. Take it out there first.` } : {};
+  return shared ? { refs: `${shared} is on the line “${other!.label}” already. Take it out there first.` } : {};
 }

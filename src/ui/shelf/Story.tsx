@@ -45,7 +45,7 @@ export function Story() {
       </div>
       <div>
         <div className={styles.strip}>
-          <b>R9 is not connected</b>
+          <b>R9 has an open joint</b>
           <b className="num">71 %</b>
           <svg viewBox="0 0 100 8" preserveAspectRatio="none" className={styles.bar ?? ''} aria-hidden="true">
             <rect width="100" height="8" fill="var(--line)" />

@@ -12,7 +12,7 @@ const STEPS: NonNullable<TourProps['steps']> = [
   },
   {
     title: 'The tray fills as you count and measure',
-    description: 'One compartment a line. A square means out, a lozenge doubtful, a disc in. Choose any compartment to measure it next.',
+    description: 'One compartment a line. A square means out of range, a diamond borderline, a disc OK. Choose any compartment to measure it next.',
     target: at('tray'),
     placement: 'center',
   },

@@ -33,7 +33,7 @@ function ForTests({ kit }: { kit: KitState }) {
             void append({ kind: 'restored', modification: m.entry });
           }}
         >
-          It is taken back
+          Put back
         </Button>
       }
     />

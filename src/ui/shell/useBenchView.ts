@@ -200,7 +200,7 @@ function nothingLeft(phase: Phase, allPassed: boolean, computing: boolean, kit: 
       return 'Everything on the list is fitted. Power up comes next.';
     case 'power':
       if (kit.sheet.stages.length === 0) return 'No stages are planned.';
-      if (computing) return 'Working out the windows that the readings are judged by…';
+      if (computing) return 'Working out the limits…';
       return allPassed ? 'All stages have passed.' : 'Nothing left to read in this stage.';
     case 'fault':
       return 'No reading is asked for at the moment.';

@@ -19,7 +19,7 @@ interface Props {
 }
 
 const WHY: Readonly<Record<MeasuringSchool, string>> = {
-  matters: 'those first that move a check most: a wrong part there does most harm',
+  matters: 'first the parts that affect a check most: a wrong part there does most harm',
   all: 'down the list',
   unreadable: 'only what the eye cannot read; a wrong value with a right print is missed',
   'one-per-packet': 'one of each packet; a single stray is missed',
@@ -96,7 +96,7 @@ function Deviation({ kit, c, p, does }: { kit: KitState; c: Compartment; p: Piec
       , listed as {lineTitle(c.line)}.{' '}
       {does ? (
         <>
-          {p.verdict === 'doubtful' && 'The meter cannot settle it; a better range or another meter may. '}
+          {p.verdict === 'doubtful' && 'The meter cannot decide; a better range or another meter may. '}
           <DoesText does={does} />
         </>
       ) : p.verdict === 'out' ? (
@@ -106,7 +106,7 @@ function Deviation({ kit, c, p, does }: { kit: KitState; c: Compartment; p: Piec
           'Open or dead, or the probes did not touch. Try once more, then take another.'
         )
       ) : (
-        'The meter cannot settle it. Try a better range, or compare it with its neighbours of the line.'
+        'The meter cannot decide. Try a better range, or compare it with the others on its line.'
       )}
     </p>
   );

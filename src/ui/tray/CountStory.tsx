@@ -97,7 +97,7 @@ function Offers({ kit }: { kit: KitState }) {
       if (!found || typeof piece.reading !== 'number') return [];
       return [
         <p key={`${piece.id}${line.id}`}>
-          The stranger of {print(piece.reading, 'ohm', 3)} in place of the missing {lineTitle(line)}? <b>{found.title}.</b> {found.detail}
+          The unlisted piece of {print(piece.reading, 'ohm', 3)} in place of the missing {lineTitle(line)}? <b>{found.title}.</b> {found.detail}
         </p>,
       ];
     }),

@@ -24,7 +24,7 @@ export function Doubtful({ kit, close }: { kit: KitState; close: () => void }) {
         onChange={setOpened}
       />
       {!line && doubtful.length === 0 && (
-        <p className="soft">Chips, transistors and large electrolytics are copied most. Choose one: it says what to look for, and what each sign is worth.</p>
+        <p className="soft">Chips, transistors and large electrolytics are copied most. Choose one to see what to look for and what each sign is worth.</p>
       )}
       {!line &&
         doubtful.map((d) => (

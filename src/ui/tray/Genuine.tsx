@@ -25,9 +25,9 @@ export function Genuine({ kit, line }: { kit: KitState; line: Line }) {
   };
   return (
     <>
-      <section aria-label="What it amounts to">
+      <section aria-label="Result">
         <p className={styles.result}>
-          A copy or re-marked, by what is known: <b className="num">{said(fake)}</b>
+          Probability of a copy or re-marked part: <b className="num">{said(fake)}</b>
         </p>
         <Progress percent={100 * fake} showInfo={false} size="small" aria-hidden="true" />
         <ul className={zones.plainList}>

@@ -76,7 +76,7 @@ function StrangersCell({ pile, sorted }: { pile: Pile; sorted: SortedPile | null
   return (
     <div className={`${tray.cell} ${strangers.length > 0 ? tray.out : tray.empty}`} role="group" aria-label="Strangers">
       <span className={tray.top}>
-        <b>Strangers</b>
+        <b>Not on the list</b>
         <small className="num">{strangers.length}</small>
       </span>
       <small>belong to no line</small>
@@ -143,7 +143,7 @@ function PileStory({ kit, pile, sorted, loop }: { kit: KitState; pile: Pile; sor
       </div>
       <Flex gap="small" wrap>
         <Button type={through ? 'primary' : 'default'} disabled={!sorted || pile.pieces.length === 0} onClick={takeOver}>
-          Take this over into the tray
+          Use this in the tray
         </Button>
         <Button
           onClick={() => {

@@ -3,7 +3,7 @@ import { lineTitle } from '@/core/loop';
 import { factsOf } from '@/core/vocabulary';
 
 /** Which compartments are shown: all, what is left to do, what is doubtful or out, what is short. */
-export const FILTERS = ['all', 'to do', 'doubtful', 'missing'] as const;
+export const FILTERS = ['all', 'to do', 'out or borderline', 'missing'] as const;
 export type Filter = (typeof FILTERS)[number];
 
 export interface Choice {
@@ -26,7 +26,7 @@ function passes(c: Compartment, phase: 'unpack' | 'check', { filter, search }: C
       return named;
     case 'to do':
       return named && isToDo(c, phase);
-    case 'doubtful':
+    case 'out or borderline':
       return named && (c.verdict === 'doubtful' || c.verdict === 'out');
     case 'missing':
       return named && isShort(c);

@@ -143,7 +143,7 @@ function openBlock(card: Card, open: Block[], diagnostics: Diagnostic[]): void {
   const block = newBlock(name.text, ports);
   block.params.push(...pairs);
   const parent = open[open.length - 1]!;
-  if (parent.blocks.has(name.text.toLowerCase())) diagnostics.push(problem(name, `.subckt ${name.text} stands twice`, 'Keep one of the two.', 'warning'));
+  if (parent.blocks.has(name.text.toLowerCase())) diagnostics.push(problem(name, `.subckt ${name.text} is there twice`, 'Keep one of the two.', 'warning'));
   parent.blocks.set(name.text.toLowerCase(), block);
   open.push(block);
 }
@@ -188,7 +188,7 @@ function readElement(card: Card, block: Block, diagnostics: Diagnostic[]): void 
     return;
   }
   if (block.names.has(name.text.toLowerCase())) {
-    diagnostics.push(problem(name, `${name.text} stands twice`, 'Give each part its own name; the first one counts.'));
+    diagnostics.push(problem(name, `${name.text} is there twice`, 'Give each part its own name; the first one counts.'));
     return;
   }
   const { words, pairs } = splitPairs(card.slice(1));

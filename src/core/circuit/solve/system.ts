@@ -160,12 +160,16 @@ export class System {
     else this.linear.setStamp(stamp, -size);
   }
 
-  /** Takes all independent sources to their levels at a time; companion currents are added behind it. */
-  setSources(time: number): void {
+  /**
+   * Takes all independent sources to their levels at a time; companion currents are added behind it. `share` of the board's own
+   * direct supplies is there: they may still be rising after switch-on.
+   */
+  setSources(time: number, share = 1): void {
     const { right } = this.linear;
     right.fill(0);
     for (const part of this.sources.values()) {
-      const level = part.wave ? levelAt(part.wave, time) : part.dc;
+      const rising = share !== 1 && part.kind === 'V' && !part.name.includes('.');
+      const level = part.wave ? levelAt(part.wave, time) : rising ? share * part.dc : part.dc;
       if (part.kind === 'V') right[this.branchOf(part.name)!] = level;
       else {
         right[this.unknownOf(part.nodes[0]!)]! -= level;

@@ -116,7 +116,7 @@ const StageRecord = Shape('stage', {
       source: Id,
       volts: Num,
       limit: Positive,
-      /** What feeds it: a bench supply or adapter, a winding of a transformer, a battery. As the deck has it when left out. */
+      /** Power source: a bench supply or adapter, a winding of a transformer, a battery. As the deck has it when left out. */
       feed: Optional(OneOf('dc', 'winding', 'battery')),
       /** Inner resistance of a winding or battery, ohms. */
       ohms: Optional(Num),

@@ -42,7 +42,7 @@ const choices = (...words: readonly (readonly [string, string])[]) => words.map(
 
 /** An id that another record of the room has already. */
 const taken = (kit: KitState, room: 'boards' | 'options' | 'testPoints' | 'stages' | 'claims' | 'needs', id: string, before: { readonly id: string } | null) =>
-  before?.id !== id && kit.rooms[room].has(id) ? { id: `${id} is there already. Give it another name.` } : {};
+  before?.id !== id && kit.rooms[room].has(id) ? { id: `${id} exists already. Choose another name.` } : {};
 
 export const BOARDS: RoomSpec<'boards'> = {
   room: 'boards',
@@ -171,7 +171,7 @@ export const PADS: RoomSpec<'pads'> = {
   room: 'pads',
   title: 'Pads',
   one: 'Pad',
-  empty: 'Pads are known from the bodies. Type one only where it lies elsewhere.',
+  empty: 'Pads follow from the bodies. Add one only where it differs.',
   make: () => ({ ref: '', pin: '1', x: 0, y: 0 }),
   name: (p) => `${p.ref}.${p.pin}`,
   words: (p) => said(`${p.ref}.${p.pin}`, `${p.x} mm, ${p.y} mm${p.net ? ` on ${p.net}` : ''}`),
@@ -186,9 +186,9 @@ export const PADS: RoomSpec<'pads'> = {
 
 export const NEIGHBOURS: RoomSpec<'neighbours'> = {
   room: 'neighbours',
-  title: 'Nets that lie side by side',
+  title: 'Neighbouring nets',
   one: 'Pair of nets',
-  empty: 'None is named. Where pads of two nets lie side by side, solder can bridge them: the fault finder then asks for it.',
+  empty: 'None is named. Solder can bridge two nets whose pads are close: the fault finder then considers it.',
   make: () => ({ nets: ['', ''] }),
   name: (n) => n.nets.join(' and '),
   words: (n) => said(n.nets.join(' – '), ''),
@@ -197,7 +197,7 @@ export const NEIGHBOURS: RoomSpec<'neighbours'> = {
 
 export const CLAIMS: RoomSpec<'claims'> = {
   room: 'claims',
-  title: 'What the kit promises',
+  title: 'Claims of the kit',
   one: 'Claim',
   empty:
     'No claim is noted, such as “output 1.25 to 15 V”. With a check behind it, its verdict is the claim’s; “Load, heat, waveforms, claims” in Power up reckons whether it can be true.',
@@ -278,7 +278,7 @@ export const TYPE_CARDS: RoomSpec<'typeCards'> = {
         { key: 'name', label: 'Figure', type: 'text', required: 'Which figure?', hint: 'collector voltage' },
         { key: 'value', label: 'Value in the unit', type: 'number', required: 'How much?' },
         { key: 'unit', label: 'Unit', type: 'text', required: 'In which unit?', hint: 'V' },
-        { key: 'source', label: 'From', type: 'text', required: 'Where does it stand?', hint: 'data sheet' },
+        { key: 'source', label: 'From', type: 'text', required: 'Where is it from?', hint: 'data sheet' },
       ],
     },
   ],
@@ -366,7 +366,7 @@ export const STAGE_FIELDS = (kit: KitState): readonly Field[] => [
   setting(kit),
   {
     key: 'needs',
-    label: 'Cannot be done without',
+    label: 'Needs',
     type: 'several',
     options: kit.sheet.needs.map((n) => ({ value: n.id, label: n.text })),
     none: 'No need is noted. A programmer or a battery that the bag lacks is noted beside the list.',
@@ -388,7 +388,7 @@ export function refuseStage(stage: RecordOf<'stages'>, kit: KitState): Readonly<
   const elsewhere = kit.sheet.stages.filter((s) => s.id !== stage.id);
   const twice = stage.fits.find((r, i) => stage.fits.indexOf(r) !== i);
   const other = stage.fits.flatMap((r) => elsewhere.filter((s) => s.fits.includes(r)).map((s) => [r, s.title] as const))[0];
-  if (twice) return { fits: `${twice} stands twice. Once is enough.` };
+  if (twice) return { fits: `${twice} is there twice. Once is enough.` };
   if (other) return { fits: `${other[0]} is fitted by “${other[1]}” already. Take it out of one of the two.` };
   const sources = stage.supplies.map((s) => s.source);
   const doubled = sources.find((s, i) => sources.indexOf(s) !== i);
@@ -403,7 +403,7 @@ export const MEASURE_FIELDS = (kit: KitState): readonly Field[] => [
   { key: 'source', label: 'Supply whose display is read', type: 'name', options: sourcesOfKit(kit) },
   {
     key: 'window',
-    label: 'Window of the instructions',
+    label: 'Limits from the instructions',
     type: 'limits',
     unit: null,
     open: true,
@@ -437,7 +437,7 @@ type CheckRecord = RecordOf<'checks'>;
 /** What is wrong with a check beyond a single field. */
 export function refuseCheck(check: CheckRecord): Readonly<Record<string, string>> {
   if (check.what !== 'measure' || check.mode === 'dca') return {};
-  return JSON.stringify(check.red) === JSON.stringify(check.black) ? { black: 'Both probes stand in one place. A check is between two.' } : {};
+  return JSON.stringify(check.red) === JSON.stringify(check.black) ? { black: 'Both probes are in one place. A check needs two.' } : {};
 }
 
 /** The form asks for a sign in two fields. */
