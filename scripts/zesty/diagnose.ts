@@ -22,6 +22,7 @@ export function diagnose(request: Request): object {
     percent: numberAt(m, 'percent'),
     counts: numberAt(m, 'counts'),
     displayCounts: numberAt(m, 'displayCounts'),
+    ...(m['coldTest'] === undefined ? {} : { coldTest: wordAt(m, 'coldTest', ['unknown'] as const) }),
     ...(m['acResponse'] === undefined ? {} : { acResponse: wordAt(m, 'acResponse', ['true-rms', 'average'] as const) }),
   };
   const readings = arrayOf(request, 'readings').map(readingAt);

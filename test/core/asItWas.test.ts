@@ -240,7 +240,7 @@ describe('papers, hints and consequences', () => {
       { kind: 'sorted', pieces: [{ loose: 'e1', line: null }] },
     );
     kit = log(kit, use(kit, 'pocket'));
-    expect(sellerLetter(kit)).toMatch(/on no line of the list:\n\n- a resistor, reads 46\.85 kΩ/);
+    expect(sellerLetter(kit)).toMatch(/not on the list:\n\n- a resistor, reads 46\.85 kΩ/);
     expect(sellerLetter(kit)).toMatch(/Meter: Good handheld/);
   });
   test('hints on systematic errors use the reading: a low one may be in circuit, a high one not', () => {

@@ -92,7 +92,7 @@ describe('the second look', () => {
       kind: 'fitted',
       refs: ['R1', 'R2', 'R3', 'C1', 'Q1', 'F1'],
     });
-    expect(lookFindings(kit)).toMatchObject([{ refs: ['R1', 'R3'], text: expect.stringMatching(/R1 and R3 look exchanged/) as string }]);
+    expect(lookFindings(kit)).toMatchObject([{ refs: ['R1', 'R3'], text: expect.stringMatching(/R1 and R3 look swapped/) as string }]);
   });
 });
 

@@ -157,7 +157,7 @@ describe('lots', () => {
     const [found] = lotFindings(kit, deriveTray(kit));
     expect(found?.compartment.line.id).toBe('r-10k');
     expect(found?.report).toMatchObject({ finding: 'biased', pieces: 3 });
-    expect(lotText(found!)).toMatch(/^All 3 lie 9\.\d % high together\. The meter explains ±[01]\.\d %\. A lot off its value/);
+    expect(lotText(found!)).toMatch(/^All 3 read 9\.\d % high together\. The meter explains ±[01]\.\d %\. The batch is off its value/);
   });
   test('a lot as listed says nothing', () => {
     const kit = log(

@@ -166,7 +166,7 @@ describe('list against circuit', () => {
     expect(texts).toEqual(
       expect.arrayContaining([
         expect.stringMatching(/^R5: the list says 33 kΩ, the circuit 3.3 kΩ/),
-        expect.stringMatching(/^R77 .* no place/),
+        expect.stringMatching(/^R77 .* not in the circuit/),
         expect.stringMatching(/^R88 is in the circuit but/),
         expect.stringMatching(/^Net lonely: only R88/),
       ]),

@@ -28,7 +28,7 @@ test('what was measured, read, found and mended stands in its section, with expe
   );
   const report = buildReport(kit, windowsOfKit(kit));
   expect(report.map((p) => p.section)).toEqual(['built', 'parts', 'stages', 'functions', 'faults', 'changes', 'notes', 'open']);
-  expect(words(part(report, 'parts'))).toMatch(/"R6","4\.7 kΩ.*?","47\.00? kΩ","out"/);
+  expect(words(part(report, 'parts'))).toMatch(/"R6","4\.7 kΩ.*?","47\.00? kΩ","out of range"/);
   expect(words(part(report, 'parts'))).toMatch(/"R3",[^\]]*"left out"/);
   expect(words(part(report, 'functions'))).toContain('"Press K1","D1 dim"');
   expect(words(part(report, 'faults'))).toMatch(/R9.*soldered anew/);

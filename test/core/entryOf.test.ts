@@ -38,7 +38,7 @@ test.each([
 test.each([
   ['abc', /no number/],
   ['1..2', /one decimal mark/],
-  ['3V', /wanted here/],
+  ['3V', /expected here/],
   ['', /./],
 ])('a reading “%s” is answered', (text, message) => {
   expect(typed(piece, text)).toMatch(message);

@@ -77,12 +77,12 @@ describe('a resistor and a capacitor on 10 V', () => {
     expect(watch.join()).toMatch(/about 9\.\d+ V.*5\d0 mV are lost/);
     expect(against).toEqual([]);
     expect(firstPower({ by: 'battery', volts: 6, ohms: 5 }, forecast).against.join()).toMatch(
-      /wants 10\.0 V: at 6\.00 V the windows of this stage do not hold/,
+      /needs 10\.0 V: at 6\.00 V the windows of this stage do not hold/,
     );
   });
 
   test('what does not fit is said: a port of 5 V, a lamp that is too large or too small', () => {
-    expect(firstPower({ by: 'usb' }, forecast).against.join()).toMatch(/wants 10\.0 V; a port gives 5 V/);
+    expect(firstPower({ by: 'usb' }, forecast).against.join()).toMatch(/needs 10\.0 V; a port gives 5 V/);
     expect(firstPower({ by: 'lamp', volts: 12, watts: 60 }, forecast).against.join()).toMatch(/much larger/);
     expect(firstPower({ by: 'lamp', volts: 12, watts: 5 }, forecast).off.join()).toMatch(/stays bright|half bright/);
     const hungry: StageForecast = { ...forecast, supplies: [{ ...forecast.supplies[0]!, amperes: [4, 4], watts: 40 }] };

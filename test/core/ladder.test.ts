@@ -194,7 +194,7 @@ describe('a check as a sentence', () => {
     ['TP9 to ground 2-3 V', /no test point, net or pin/],
     ['TP4 to TP4 2-3 V', /Both probes are at/],
     ['TP4 3.1-2.4 V', /wrong way round/],
-    ['TP4 hello', /No window was found/],
+    ['TP4 hello', /No limits were found/],
   ])('“%s” is answered in words', (sentence, words) => {
     expect(readCheckSentence(sentence, places)).toMatchObject({ ok: false, message: expect.stringMatching(words) as unknown });
   });

@@ -52,7 +52,7 @@ test.each([
   ['millivolts taken for volts', 'TP3', 1087, /decimal point elsewhere/, 1.087],
   ['no contact', 'TP2', 0.004, /no contact at the tip/, null],
   ['the neighbouring point', 'TP2', 24.0, /It would fit TP1/, null],
-  ['a supply in its limit', 'i', 0.0502, /V1 stands in its limit/, null],
+  ['a supply in its limit', 'i', 0.0502, /V1 is in its current limit/, null],
 ] as const)('%s is named', (_, check, reading, text, meant) => {
   const last = after(check, reading);
   expect(last.verdict).toBe('out');
@@ -70,7 +70,7 @@ test('what was meant takes the place of what was typed, in one step', () => {
 });
 
 test('a reading that is simply wrong, one that is right, and one over range are not questioned', () => {
-  expect(after('TP2', 3.3).detail).toMatch(/seen 3\.3\d* V, window/);
+  expect(after('TP2', 3.3).detail).toMatch(/read 3\.3\d* V, expected/);
   expect(after('TP2', 2.18)).toMatchObject({ verdict: 'in' });
   expect(after('TP2', 'over').instead).toBeUndefined();
 });
@@ -80,6 +80,6 @@ test('the pad beside the probe that carries dangerously more is named, far ones 
     const target = checkTargets(kit(), windows).find((t) => t.target.kind === 'check' && t.target.check.id === check)!.target;
     return cardOf(kit(), target, windows).note;
   };
-  expect(note('TP2')).toMatch(/Next to it TP1 carries 24 V: hold still/);
+  expect(note('TP2')).toMatch(/Next to it TP1 carries 24 V: hold the probe still/);
   expect(note('TP3')).toBeNull();
 });

@@ -66,7 +66,7 @@ describe('a kit of one’s own', () => {
   test('list and circuit that do not meet are told apart', () => {
     const draft = readDraft('ref;kind;value\nR1;resistor;1k\nR9;resistor;1k', deck);
     expect(draft.mismatches).toEqual(
-      expect.arrayContaining([expect.stringMatching(/^R9 .*no place in the circuit/), expect.stringMatching(/^D1 is in the circuit but on no line/)]),
+      expect.arrayContaining([expect.stringMatching(/^R9 .*not in the circuit/), expect.stringMatching(/^D1 is in the circuit but on no line/)]),
     );
     expect(readDraft('', 't\nV1 a 0 5\nV2 a 0 6\nR1 a 0 1').unsolvable).toMatch(/V2 closes a loop/);
   });

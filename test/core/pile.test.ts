@@ -102,7 +102,7 @@ describe('consequences', () => {
   test('a LED resistor that gets more than its rating (P = U²/R)', () => {
     const { overloads } = solver.of({ values: { R1: 150 } }, windows);
     expect(overloads.find((o) => o.ref === 'R1')!.value).toBeGreaterThan(0.25);
-    expect(says({ R1: 150 }).title).toMatch(/^Do not fit: R1 gets \d+ mW, it stands 250 mW$/);
+    expect(says({ R1: 150 }).title).toMatch(/^Do not fit: R1 would get \d+ mW, rated 250 mW$/);
   });
   test('law: nothing supposed, nothing moves', () => {
     const { shifts, flips } = solver.of({}, windows);

@@ -33,7 +33,7 @@ describe('reading values as people write them', () => {
     ['1..2', 'V', 2, /one decimal mark/],
     ['', 'V', 0, /nothing/],
     ['12 parsec', 'V', 3, /no unit/],
-    ['3V', 'ohm', 1, /wanted here/],
+    ['3V', 'ohm', 1, /expected here/],
     ['1.2.3', 'V', 3, /one decimal mark/],
     ['1e999', 'V', 0, /too large/],
   ])('%s is answered with its place', (text, unit, at, message) => {

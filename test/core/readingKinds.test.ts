@@ -70,7 +70,7 @@ describe('warmth', () => {
     // ±(1 % + 2 °C), the usual thermocouple (common practice, no source).
     expect(read(61)).toBe('doubtful');
     expect(read(70)).toBe('out');
-    expect(windowsOfKit(kit)['s/bare']).toEqual({ none: expect.stringContaining('says nothing of warmth') as string });
+    expect(windowsOfKit(kit)['s/bare']).toEqual({ none: expect.stringContaining('says nothing about heat') as string });
   });
 });
 

@@ -94,7 +94,14 @@ describe('networks, tracks, chips in two rows and supplies: 2 mV or 0.2 %', () =
 
   test('turned, exchanged, a leg loose, the wrong way round: each is thought of once', () => {
     const named = faults.map((f) => describeFault(f).title);
-    for (const title of ['RN1 is back to front', 'RV1 is back to front', 'U1 is back to front', 'U1 and U2 are swapped', 'RN1: pin 3 has an open joint', 'RV1: pin 1 has an open joint'])
+    for (const title of [
+      'RN1 is back to front',
+      'RV1 is back to front',
+      'U1 is back to front',
+      'U1 and U2 are swapped',
+      'RN1: pin 3 has an open joint',
+      'RV1: pin 1 has an open joint',
+    ])
       expect(named.filter((n) => n === title)).toEqual([title]);
     expect(named).toContain('V1 is connected backwards');
     expect(new Set(named).size).toBe(named.length);

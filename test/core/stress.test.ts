@@ -230,7 +230,7 @@ describe('what is supposed of the demo', () => {
   test('the free-wheel diode the wrong way round shorts the coil: the transistor dies', () => {
     const c = solver.of({ fault: { kind: 'reversed', parts: ['D3'], detail: {} } }, windows);
     expect(c.overloads.map((o) => `${o.ref} ${o.what}`)).toEqual(expect.arrayContaining(['D3 current', 'Q2 power', 'Q2 current']));
-    expect(says(c).title).toBe('Do not fit: Q2 gets 4.75 W, it stands 500 mW');
+    expect(says(c).title).toBe('Do not fit: Q2 would get 4.75 W, rated 500 mW');
     expect(says(c).detail).toMatch(/Also: Q2 gets 478 mA, it stands 100 mA; D3 gets 474 mA, it stands 200 mA\./);
   });
   test('without it nothing that is read at rest can tell, which is why it is a look and not a reading', () => {

@@ -107,7 +107,10 @@ describe('on a board', () => {
   test('the broken one stands first where it is broken, and says where to look', () => {
     const [first] = suspected(BROKEN);
     expect(first!.key).toBe(faultKey(BROKEN));
-    expect(describeFault(BROKEN)).toMatchObject({ title: 'Broken track at p, before R3, R4', remedy: expect.stringContaining('Measure ohms from R3') as string });
+    expect(describeFault(BROKEN)).toMatchObject({
+      title: 'Broken track at p, before R3, R4',
+      remedy: expect.stringContaining('Measure ohms from R3') as string,
+    });
   });
   test('of many parts beyond a break three are named', () => {
     const many: Fault = { kind: 'track', parts: [], detail: { net: '0', beyond: ['C1', 'C2', 'R1', 'R2', 'U1'] } };

@@ -41,7 +41,7 @@ describe('sums beside the readings', () => {
   it('lamp: a short lights it fully, a board that cannot start is said to be so', () => {
     expect(said('lamp', { load: 'short' })).toMatch(/burns fully/);
     expect(said('lamp', { load: 'watts', power: '30' })).toMatch(/will not start/);
-    expect(() => said('lamp', { load: 'ohms', ohms: '' })).toThrow(/How many ohms/);
+    expect(() => said('lamp', { load: 'ohms', ohms: '' })).toThrow(/Enter the ohms/);
   });
 
   it('claims: 30 W from 15 V into 4 ohm is print on a box', () => {
@@ -79,6 +79,6 @@ describe('rows of numbers', () => {
   });
 
   it('name the line that is none', () => {
-    expect(() => readRows('1 2\nhot\n', 2)).toThrow(/Line 2 wants 2 numbers/);
+    expect(() => readRows('1 2\nhot\n', 2)).toThrow(/Line 2 needs 2 numbers/);
   });
 });

@@ -19,7 +19,7 @@ export { readSpiceNumber } from './deck/number';
 export { readDeck } from './deck/read';
 export { describe, type Diagnostic } from './diagnostic';
 export { addParts, ownerOf, removeParts, replacePart, setValues, withValue, withoutLimits } from './edit';
-export { drivenReading, meterCircuit, readDriven, type MeterDrive, type SupplyState } from './meterDrive';
+export { drivenReading, driveSetter, meterCircuit, readDriven, type MeterDrive, type SupplyState } from './meterDrive';
 export { neighbourhood, type Neighbourhood } from './neighbourhood';
 export {
   type Circuit,

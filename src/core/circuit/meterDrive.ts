@@ -53,6 +53,21 @@ export function meterCircuit(circuit: Circuit, drive: MeterDrive, supplies: Supp
   return addParts({ ...circuit, parts: anchored(quiet, drive.black) }, source);
 }
 
+/** A function that lets the meter of a compiled meter circuit drive otherwise: other volts, ohms, amperes in the same mode. */
+export function driveSetter(system: System): (drive: MeterDrive) => void {
+  const set = (name: string) => system.valueSetter(name) ?? (() => undefined);
+  const [source, behind, limit] = [set(METER), set(`${METER}R`), set(`${METER}V`)];
+  return (drive) => {
+    if (drive.type === 'ohms') {
+      source(drive.testVoltage);
+      behind(drive.testResistance);
+    } else {
+      source(drive.testCurrent);
+      limit(drive.compliance - LIMITER_DROP);
+    }
+  };
+}
+
 /** An almost ideal diode that takes over at the compliance voltage: about 6 mV at 1 mA. */
 const LIMITER = { IS: 1e-12, N: 0.01, RS: 0, BV: 0, IBV: 1e-3 };
 const LIMITER_DROP = 0.01 * 0.025865 * Math.log(1e-3 / 1e-12);

@@ -161,7 +161,13 @@ class Run {
       h = Math.min(longest, fresh ? Math.max(Math.min(h, step) / 50, shortest * 100) : step * grow);
       if (steps % 2000 === 0) this.options.progress?.(t / stop);
     }
-    return { times: Float64Array.from(this.times), volts: Object.fromEntries(this.recorded.map((r) => [r.net, Float64Array.from(r.volts)])), amperes: Object.fromEntries(this.ammeters.map((a) => [a.part, Float64Array.from(a.amperes)])), steps, end: x };
+    return {
+      times: Float64Array.from(this.times),
+      volts: Object.fromEntries(this.recorded.map((r) => [r.net, Float64Array.from(r.volts)])),
+      amperes: Object.fromEntries(this.ammeters.map((a) => [a.part, Float64Array.from(a.amperes)])),
+      steps,
+      end: x,
+    };
   }
 
   /** Operating point with sources at their levels of time 0, the nets of `.ic` held through a very small resistance. */

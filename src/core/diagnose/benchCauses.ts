@@ -32,7 +32,7 @@ const PROMISING = { 'meter-gain': -10, 'supply-set': 0 };
 type Judge = Pick<Diagnoser, 'logEvidence' | 'roughLogEvidence'>;
 
 /** Readings as a meter without that gain would have shown them. Only volts: the supply's display is another instrument. */
-export const withoutGain = (evidence: readonly Evidence[], isVolts: (id: string) => boolean, gain: number): Evidence[] =>
+export const withoutGain = <E extends Evidence>(evidence: readonly E[], isVolts: (id: string) => boolean, gain: number): E[] =>
   evidence.map((e) => ('value' in e && typeof e.value === 'number' && isVolts(e.id) ? { ...e, value: e.value / gain } : e));
 
 /** One kind of cause: its factors, and what each makes of the readings. */

@@ -35,7 +35,7 @@ const COARSE = 8;
 const FINE = 60;
 /** Faults whose coarse log likelihood lies within this of the best are drawn finely; so many, on boards that rest and on those that run. */
 const REFINE_MARGIN = 25;
-const REFINE_MOST = { resting: 160, running: 48, switchedOn: 10 };
+const REFINE_MOST = { resting: 160, anyMeter: 60, running: 48, switchedOn: 10 };
 /** Prior of two faults at once; looked for only where no single fault explains the readings well. */
 const PRIOR_PAIR = 0.01;
 const PAIRS_WHEN = { unexplained: 0.02, bad: 0.2 };
@@ -97,7 +97,7 @@ export interface DiagnoserOptions {
 const BAD_SET = 0.05;
 /** Of a board without a history: healthy about as likely as a few dozen of its faults together (choice of this product). */
 const HEALTHY_AMONG_FAULTS = 0.15;
-const ALL_ALIKE: DiagnoserOptions = {
+export const ALL_ALIKE: DiagnoserOptions = {
   healthy: HEALTHY_AMONG_FAULTS,
   prior: () => 1,
   badReading: BAD_SET,
@@ -147,7 +147,7 @@ export class Diagnoser {
     }));
     this.effort = options.effort;
     this.weigh(options.prior);
-    this.pace = problem.scenes.some((s) => s.run) ? 'switchedOn' : problem.scenes.every((s) => (s.motion ?? []).length === 0) ? 'resting' : 'running';
+    this.pace = paceOf(problem);
     this.observables = observablesOf(problem);
     this.indexOf = new Map(this.observables.map((o, i) => [o.id, i]));
     this.lampColumns = new Map(lampsOf(problem).map((l, i) => [l.id, this.observables.length + i]));
@@ -197,7 +197,7 @@ export class Diagnoser {
     if (c.fine && this.pace === 'switchedOn') {
       // What takes a run each is drawn from the deck's own cards, as often as a run may cost.
       sampler.lookCloser();
-      c.components = componentsOf(sampler, this.spreads.slice(0, 1), SWITCHED_ON);
+      c.components = componentsOf(sampler, this.spreads.slice(0, 1), SWITCHED_ON[c.faults.length === 0 ? 'healthy' : 'faulty']);
     } else c.components = componentsOf(sampler, c.fine ? this.spreads : this.spreads.slice(-1), count);
     c.coarse ??= c.components;
     if (c.fine) this.samplers.delete(c);
@@ -214,7 +214,7 @@ export class Diagnoser {
     const singles = scoreAll(this.candidates, read, this.scoring);
     const alone = posteriorOf(singles, [], pick.length);
     const doubted = alone.unexplained > PAIRS_WHEN.unexplained || namedBad(alone, seen).some((b) => b.probability > PAIRS_WHEN.bad);
-    const pairs = doubted && this.pace === 'resting' && pick.length >= FEWEST_TO_CONTRADICT ? this.pairsFor(pick, y, noise, progress) : [];
+    const pairs = doubted && (this.pace === 'resting' || this.pace === 'anyMeter') && pick.length >= FEWEST_TO_CONTRADICT ? this.pairsFor(pick, y, noise, progress) : [];
     const all = pairs.length === 0 ? alone : posteriorOf(singles, scoreAll(pairs, read, this.scoring), pick.length);
     const whole = all.scored.map((s, i) => ({ faults: s.candidate.faults, probability: all.masses[i]!.reduce((p, q) => p + q, 0) }));
     whole.sort((p, q) => q.probability - p.probability);
@@ -400,6 +400,14 @@ export class Diagnoser {
     const kin = shown.map((a, i) => shown.flatMap((b, j) => (i === j || readAlike(a, b, points) ? [j] : [])));
     return bestReading(beliefs, askable, fit, y, kin);
   }
+}
+
+/** What a specimen of a board costs: a run in time, a reading in several ranges of a meter that nobody knows, or an operating point. */
+function paceOf({ scenes, meter }: Problem): keyof typeof REFINE_MOST {
+  if (scenes.some((s) => s.run)) return 'switchedOn';
+  if (scenes.some((s) => (s.motion ?? []).length > 0)) return 'running';
+  const cold = scenes.some((s) => s.observables.some((o) => o.mode === 'ohms' || o.mode === 'diode'));
+  return cold && meter.coldTest === 'unknown' ? 'anyMeter' : 'resting';
 }
 
 /** Every way in which a fault may show: by spread and steady state, those specimens apart that do otherwise. */

@@ -1,7 +1,9 @@
-import { type Diagnosis, Diagnoser, type FaultPrior, type Progress } from './diagnoser';
-import { type Evidence, isReading, type Lamp, type Problem, type Scene, type Signal, type StageObservable, toScene } from '../specimen';
-import { type Fault, faultKey, type FaultKind, listBenchFaults } from '../fault';
+import { type BenchCause, benchCause, withoutGain } from './benchCauses';
+import { type Diagnosis, Diagnoser, type DiagnoserOptions, type FaultPrior, type Progress } from './diagnoser';
+import { type Evidence, isReading, type Lamp, OVER, type Problem, type Scene, type Signal, type StageObservable, toScene } from '../specimen';
+import { assumedBridges, type Fault, faultKey, type FaultKind, HEALTHY, listBenchFaults } from '../fault';
 import type { Stage } from '../kit';
+import { type MeterProfile, uncertaintyOf } from '../meter';
 import type { InvestigationInputs, Sitting } from './investigationInputs';
 import { type Circuit, isRunning } from '../circuit';
 import { boardOf, circuitAt, circuitOf, elementOf, sceneOf, tracksOf } from '../stage';
@@ -75,6 +77,10 @@ export interface Investigation {
   readonly prior: FaultPrior;
   /** Effort of a reading by its mode. */
   readonly effort: (mode: StageObservable['mode']) => number;
+  /** Places that were read more than once: these are not asked again. */
+  readonly repeated: readonly string[];
+  /** Bridges that are thought of because nobody said which nets lie side by side. */
+  readonly assumedBridges: number;
   /** Equal keys mean equal predictions, so that a diagnoser can be kept. */
   readonly key: string;
 }
@@ -90,13 +96,22 @@ export function investigate({ sittings: gathered, setup, skipped, work, placemen
   if (!inHand) return null;
   const read = sittings.map((s) => sceneAt(s, whole, stageOf(s.stage)));
   const further = elsewhere ? earlierScenes(setup, whole, sittings, inHand.stage) : [];
-  const scenes = [...read, ...further];
+  const scenes = [...read, ...further, ...sittings.flatMap((s, i) => twinScene(s, read[i]!))];
   const evidence = sittings.flatMap((s) => [
     ...s.readings.map((r) => ({ id: nameIn(s, r.observable), value: r.value, entry: r.entry, meter: r.meter })),
+    ...s.reference.map((r) => ({ id: twinId(r.observable), value: r.value, entry: r.entry, meter: r.meter })),
     ...s.sights.map(({ observable, entry, lit, amperes }) => ({ id: nameIn(s, observable), lit, amperes, entry })),
   ]);
+  const own = boardOf(setup, whole);
+  const assumed = own.neighbours.length > 0 ? [] : likelyBridges(whole);
+  const bridgeWeight = new Map(assumed.map((a) => [a.nets.join(' '), a.weight]));
   const problem: Problem = {
-    board: { ...boardOf(setup, whole), strangers: work.strangers.filter(isOhms), tracks: tracksOf({ ...setup.sheet, placement, pads }, whole) },
+    board: {
+      ...own,
+      neighbours: assumed.length > 0 ? assumed.map((a) => a.nets) : own.neighbours,
+      strangers: work.strangers.filter(isOhms),
+      tracks: tracksOf({ ...setup.sheet, placement, pads }, whole),
+    },
     scenes,
     meter: setup.meter,
   };
@@ -108,7 +123,9 @@ export function investigate({ sittings: gathered, setup, skipped, work, placemen
       openIds(scene, evidence, skipped),
     ),
     simulated: simulatedLimits(setup.sheet.stages),
-    prior: kitPrior(work),
+    prior: kitPrior(work, bridgeWeight),
+    repeated: sittings.flatMap((s) => s.repeated.map((id) => nameIn(s, id))),
+    assumedBridges: assumed.length,
     key: JSON.stringify([scenes, problem.board, setup.meter]),
   };
 }
@@ -149,7 +166,7 @@ function earlierScenes(setup: InvestigationInputs['setup'], whole: Circuit, sitt
       stages.findIndex((s) => s.id === inHand),
     )
     .filter((s) => !read.has(s.id))
-    .map((stage) => sceneAt({ stage: stage.id, setup, readings: [], sights: [], newest: true }, whole, stage))
+    .map((stage) => sceneAt({ stage: stage.id, setup, readings: [], repeated: [], sights: [], reference: [], newest: true }, whole, stage))
     .filter((scene) => !isRunning(scene.circuit) && scene.observables.length > 0);
 }
 
@@ -161,7 +178,14 @@ function united(sittings: readonly Sitting[], whole: Circuit, stageOf: (id: stri
     const known = byCircuit.get(key);
     const readings = new Map([...(known?.readings ?? []), ...s.readings].map((r) => [r.observable, r]));
     const sights = new Map([...(known?.sights ?? []), ...s.sights].map((r) => [r.observable, r]));
-    byCircuit.set(key, { ...(known ?? s), newest: s.newest || (known?.newest ?? false), readings: [...readings.values()], sights: [...sights.values()] });
+    byCircuit.set(key, {
+      ...(known ?? s),
+      newest: s.newest || (known?.newest ?? false),
+      readings: [...readings.values()],
+      repeated: [...(known?.repeated ?? []), ...s.repeated],
+      sights: [...sights.values()],
+      reference: s.newest ? s.reference : (known?.reference ?? []),
+    });
   }
   return [...byCircuit.values()];
 }
@@ -185,6 +209,21 @@ function sceneAt(sitting: Sitting, whole: Circuit, stage: Stage): Scene {
   return { ...toScene({ ...scene, observables }), lamps: isRunning(scene.circuit) ? [] : lamps };
 }
 
+/** A known-good board is read beside the own one: another draw of the same parts, without the fault. */
+function twinScene(sitting: Sitting, own: Scene): Scene[] {
+  const read = new Set(sitting.reference.map((r) => r.observable));
+  const observables = own.observables.flatMap((o) => (read.has(o.id) ? [{ ...o, id: twinId(o.id) }] : []));
+  return observables.length > 0 ? [{ circuit: own.circuit, observables, twin: true }] : [];
+}
+const TWIN = 'known-good:';
+const twinId = (observable: string) => `${TWIN}${observable}`;
+const isTwin = (id: string) => id.startsWith(TWIN);
+
+/** Most bridges that are thought of without a list of neighbours: each costs as much as any other fault (own choice). */
+const MOST_ASSUMED = 150;
+/** Bridges where nobody said which nets lie side by side: those across a part first. */
+const likelyBridges = (circuit: Circuit) => [...assumedBridges(circuit)].sort((a, b) => b.weight - a.weight).slice(0, MOST_ASSUMED);
+
 /** Readings not taken yet and not given up as out of reach. */
 function openIds(scene: Scene, evidence: Investigation['evidence'], skipped: readonly string[]): string[] {
   const seen = new Set([...evidence.map((e) => e.id), ...skipped]);
@@ -193,9 +232,9 @@ function openIds(scene: Scene, evidence: Investigation['evidence'], skipped: rea
 
 /** How common each kind is, weighed by what the log tells. */
 const kitPrior =
-  (work: WorkEvidence): FaultPrior =>
+  (work: WorkEvidence, bridges: ReadonlyMap<string, number>): FaultPrior =>
   (fault) =>
-    KIND_WEIGHT[fault.kind] * workFactor(fault, work);
+    KIND_WEIGHT[fault.kind] * workFactor(fault, work) * (fault.kind === 'bridge' ? (bridges.get(fault.detail.nets.join(' ')) ?? 1) : 1);
 
 /** What one suspect would show against what was seen. In the unit of the mode. */
 export interface PredictedCell extends Percentiles {
@@ -235,6 +274,12 @@ export interface Findings extends Omit<Diagnosis, 'suspects' | 'pairs' | 'neares
   /** Readings that say nothing here, because the drawing does not describe their place. */
   readonly leftOut: readonly string[];
   readonly faults: number;
+  /** One cause on the bench for all readings. */
+  readonly bench: BenchCause | null;
+  /** A reading to take again before another one: it decides, and is probably wrong. */
+  readonly again: string | null;
+  /** Bridges that were thought of without knowing which nets lie side by side. */
+  readonly assumedBridges: number;
   /** Suspects that no reading left on this bench can tell apart: positions in `suspects`, two or more of each group. */
   readonly alike: readonly (readonly number[])[];
 }
@@ -248,7 +293,10 @@ export function findSuspects(investigation: Investigation, diagnoser: Diagnoser,
   const beside = undescribed(investigation, diagnoser);
   const evidence = investigation.evidence.filter((e) => !beside.has(e.id));
   const open = investigation.open.filter((id) => !beside.has(id));
-  const diagnosis = diagnoser.diagnose(evidence, open, progress);
+  const bench = commonCause(investigation, diagnoser, evidence);
+  const isVolts = voltsOf(investigation);
+  const told = bench?.what === 'meter-gain' ? withoutGain(evidence, isVolts, bench.factor) : evidence;
+  const diagnosis = diagnoser.diagnose(told, open, progress);
   const suspects = [
     ...diagnosis.suspects.map(({ fault, probability }): Ranked => ({ faults: fault.kind === 'healthy' ? [] : [fault], probability })),
     ...diagnosis.pairs.map(({ pair, probability }): Ranked => ({ faults: pair, probability })),
@@ -267,20 +315,28 @@ export function findSuspects(investigation: Investigation, diagnoser: Diagnoser,
     };
     return { id, healthy: cell([]), suspects: faulty.map((s) => cell(s.faults)) };
   };
-  const row = (id: string, seen: number | 'over' | null): TableRow => ({ ...cells(id, (p) => agrees(p, seen)), mode: modes.get(id) ?? 'dcv', seen });
-  const rows = evidence.map((e): TableRow =>
-    isReading(e)
-      ? row(e.id, e.value)
-      : { ...cells(e.id, ({ middle }) => middle >= e.amperes === e.lit), mode: 'look', seen: e.lit ? 'on' : 'off', amperes: e.amperes },
-  );
+  const row = (id: string, seen: number | 'over' | null): TableRow => {
+    const mode = modes.get(id) ?? 'dcv';
+    return { ...cells(id, (p) => agrees(p, seen, mode, investigation.problem.meter)), mode, seen };
+  };
+  const rows = evidence
+    .filter((e) => !isTwin(e.id))
+    .map((e): TableRow =>
+      isReading(e)
+        ? row(e.id, e.value)
+        : { ...cells(e.id, ({ middle }) => middle >= e.amperes === e.lit), mode: 'look', seen: e.lit ? 'on' : 'off', amperes: e.amperes },
+    );
   if (diagnosis.next) rows.push(row(diagnosis.next.id, null));
   return {
     suspects,
-    badReadings: diagnosis.badReadings,
+    badReadings: diagnosis.badReadings.filter((b) => !isTwin(b.id)),
     unexplained: diagnosis.unexplained,
     next: diagnosis.next,
     rows,
-    readings: evidence.length,
+    bench,
+    again: again(investigation, diagnosis),
+    assumedBridges: investigation.assumedBridges,
+    readings: evidence.filter((e) => !isTwin(e.id)).length,
     leftOut: investigation.evidence.flatMap((e) => (beside.has(e.id) ? [e.id] : [])),
     faults: diagnoser.faultCount,
     alike: alikeOf(suspects, open, diagnoser),
@@ -309,12 +365,61 @@ export const faultySuspects = (suspects: readonly Ranked[]): readonly Ranked[] =
 /** The suspects that the table shows: the most probable ones, healthy apart. */
 export const shownSuspects = (suspects: readonly Ranked[]): readonly Ranked[] => faultySuspects(suspects).slice(0, SHOWN_SUSPECTS);
 
-/** Whether a reading lies where it is predicted, with some slack for what the percentiles leave out. */
-function agrees(p: Percentiles, seen: number | 'over' | null): boolean {
-  const slack = 0.02 * Math.abs(p.middle) + 0.6 * (p.high - p.low) + 1e-9;
-  return typeof seen === 'number' ? seen >= p.low - slack && seen <= p.high + slack : seen === 'over' ? p.high > 1e6 : false;
+/** Over-range is predicted as what it counts for on the comparison scale; so near that a prediction says over-range. */
+const OVER_SHARE = 0.95;
+
+/** Whether a reading lies where it is predicted, with some slack for what the percentiles leave out and for the meter's own error. */
+export function agrees(p: Percentiles, seen: number | 'over' | null, mode: StageObservable['mode'], meter: MeterProfile): boolean {
+  if (seen === null) return false;
+  if (seen === 'over') return p.high >= OVER_SHARE * OVER[mode];
+  const slack = 0.02 * Math.abs(p.middle) + 0.6 * (p.high - p.low) + (uncertaintyOf(meter, mode, seen)?.halfWidth ?? 0);
+  return seen >= p.low - slack && seen <= p.high + slack;
+}
+
+/** Readings of volts, which a meter's gain moves together. */
+function voltsOf({ problem }: Investigation): (id: string) => boolean {
+  const volts = new Set(problem.scenes.flatMap((s) => s.observables.flatMap((o) => (o.mode === 'dcv' && !s.twin ? [o.id] : []))));
+  return (id) => volts.has(id);
+}
+
+/** One cause on the bench for all readings: the meter's gain, or, on a board that is otherwise in order, the supply at other volts. */
+function commonCause(investigation: Investigation, diagnoser: Diagnoser, evidence: Investigation['evidence']): BenchCause | null {
+  if (investigation.problem.scenes.some((s) => (s.motion ?? []).length > 0)) return null;
+  const healthy = (factor: number) =>
+    new Diagnoser(atVolts(investigation.problem, factor), { ...optionsOf(investigation), healthy: 1, faults: () => [HEALTHY] });
+  return benchCause(diagnoser, healthy, evidence, voltsOf(investigation));
+}
+
+/** All direct supplies at a factor of their volts. */
+const atVolts = (problem: Problem, factor: number): Problem => ({
+  ...problem,
+  scenes: problem.scenes.map((s) => ({
+    ...s,
+    circuit: {
+      ...s.circuit,
+      parts: s.circuit.parts.map((p) => (p.kind === 'V' && p.wave === null && !p.name.includes('.') ? { ...p, dc: p.dc * factor } : p)),
+    },
+  })),
+});
+
+/** From this belief on a reading is taken again before another one is; and where so much is unexplained, the most doubtful one. */
+const WORTH_REPEATING = 0.3;
+const DOMINATED = 0.5;
+
+function again({ repeated, evidence }: Investigation, { badReadings, unexplained }: Diagnosis): string | null {
+  const once = evidence.filter((e) => isReading(e) && !isTwin(e.id) && !repeated.includes(e.id));
+  const doubt = (id: string) => badReadings.find((b) => b.id === id)?.probability ?? 0;
+  const worst = [...once].sort((a, b) => doubt(b.id) - doubt(a.id))[0];
+  return worst && once.length > 1 && (doubt(worst.id) >= WORTH_REPEATING || unexplained >= DOMINATED) ? worst.id : null;
 }
 
 /** A diagnoser for an investigation. */
-export const diagnoserOf = (i: Investigation) =>
-  new Diagnoser(i.problem, { healthy: PRIOR_HEALTHY, prior: i.prior, badReading: BAD_READING, faults: listBenchFaults, effort: i.effort });
+export const diagnoserOf = (i: Investigation) => new Diagnoser(i.problem, optionsOf(i));
+
+const optionsOf = (i: Investigation): DiagnoserOptions => ({
+  healthy: PRIOR_HEALTHY,
+  prior: i.prior,
+  badReading: BAD_READING,
+  faults: listBenchFaults,
+  effort: i.effort,
+});

@@ -1,6 +1,7 @@
 import { type EntryOf, type KitState, meterOf, type Ref, type Sheet, type Stage, type Taken } from '../kit';
 import type { MeterProfile } from '../meter';
 import { type Setup, setupOf } from '../stage';
+import { checkObservableId } from '../vocabulary';
 import { type WorkEvidence, workOf } from './work';
 
 type Reading = EntryOf<'read'> | EntryOf<'probed'>;
@@ -21,7 +22,11 @@ export interface Sitting {
   readonly stage: string;
   readonly setup: Setup;
   readonly readings: readonly { readonly observable: string; readonly entry: string; readonly value: number | 'over'; readonly meter: MeterProfile }[];
+  /** Observables that were read more than once here. */
+  readonly repeated: readonly string[];
   readonly sights: readonly Sight[];
+  /** What a known-good board read there. */
+  readonly reference: Sitting['readings'];
   /** The newest board of its stage: its observables go by their plain names, those of older boards carry a number. */
   readonly newest: boolean;
 }
@@ -68,6 +73,15 @@ export function investigationInputs(kit: KitState, elsewhere = false): Investiga
   };
 }
 
+/** Readings of a known-good board at the checks of a stage. */
+const referenceOf = (kit: KitState, stage: Stage): Sitting['readings'] =>
+  stage.checks.flatMap((c) => {
+    const observable = checkObservableId(stage.id, c.id);
+    const entry = kit.reference.get(observable);
+    if (!entry || entry.reading === null) return [];
+    return [{ observable, entry: entry.id, value: entry.reading, meter: kit.settings.meters.find((m) => m.id === entry.meter) ?? meterOf(kit) }];
+  });
+
 interface Found<E extends Reading | Seen = Reading | Seen> {
   readonly observable: string;
   readonly taken: Pick<Taken<E>, 'entry' | 'met'>;
@@ -101,10 +115,12 @@ function sittingsOf(kit: KitState, stage: Stage, all: readonly Found[]): Sitting
       // Predictions carry one meter; each reading brings its own error.
       setup: setupOf(kit, { board, meter }),
       readings: [...last].map(([observable, t]) => ({ observable, entry: t.entry.id, value: t.entry.reading, meter: t.met.meter })),
+      repeated: [...last.keys()].filter((id) => met.filter((r) => r.observable === id).length > 1),
       sights: sightsOf(
         stage,
         sights.filter((r) => r.taken.met.board === board),
       ),
+      reference: i === boards.length - 1 ? referenceOf(kit, stage) : [],
       newest: i === boards.length - 1,
     };
   });

@@ -12,6 +12,9 @@ export interface Noise {
   readonly range: string;
 }
 
+/** What lasts microseconds at a flank is caught by one instrument and missed by another: the least and the most are no surer than this, volts (own figure). */
+const PEAK_VOLTS = 0.08;
+
 /**
  * The percent part of a meter's accuracy is a gain error: one number for all readings of one range. Counts and rounding come
  * anew with every reading. Both taken rectangular (JCGM 100), carried over to the comparison scale.
@@ -21,7 +24,8 @@ export function readingNoise(meter: MeterProfile, mode: StageObservable['mode'],
   if (!range) return { own: FLOOR, gain: 0, range: '' };
   const slope = scaleSlope(mode, value);
   const counts = Math.hypot((range.counts * range.resolution) / Math.sqrt(3), range.resolution / Math.sqrt(12));
-  return { own: counts * slope, gain: (range.percent / 100 / Math.sqrt(3)) * value * slope, range: `${meter.id}/${mode}/${range.upTo}` };
+  const caught = mode === 'vmin' || mode === 'vmax' ? PEAK_VOLTS * slope : 0;
+  return { own: Math.hypot(counts * slope, caught), gain: (range.percent / 100 / Math.sqrt(3)) * value * slope, range: `${meter.id}/${mode}/${range.upTo}` };
 }
 
 export const varianceOf = (n: Noise) => n.own * n.own + n.gain * n.gain;

@@ -4,7 +4,7 @@ import { BOARD_KINDS, type BoardKind } from '../vocabulary';
 import { decadeRanges, HANDHELD, type MeterProfile } from '../meter';
 import { readTolerance } from '../quantity';
 import { type BenchCause, benchCause, withoutGain } from './benchCauses';
-import { Diagnoser } from './diagnoser';
+import { ALL_ALIKE, Diagnoser } from './diagnoser';
 import { symptomFactors } from './symptoms';
 import type { Evidence, Lamp, Observable, RunningObservable, Scene, Sign, SwitchOn } from '../specimen';
 
@@ -52,6 +52,8 @@ export interface DiagnoseRequest {
     readonly percent: number;
     readonly counts: number;
     readonly displayCounts: number;
+    /** Test volts and currents of ohms and diode tests are not known. */
+    readonly coldTest?: 'unknown' | undefined;
     /** What AC volts mean; average-responding unless told otherwise. */
     readonly acResponse?: 'true-rms' | 'average' | undefined;
   };
@@ -139,7 +141,8 @@ export function diagnoserFor(request: Omit<DiagnoseRequest, 'id' | 'readings'> &
       : { circuit: finished, observables: places(undefined), lamps: lampsOf(finished, board) },
     ...(twin.length > 0 ? [twinScene(finished, places(undefined), twin)] : []),
   ];
-  const diagnoser = new Diagnoser({ board, scenes, meter: autorangingMeter(request.meter) });
+  const problem = { board, scenes, meter: autorangingMeter(request.meter) };
+  const diagnoser = new Diagnoser(problem, request.run ? { ...ALL_ALIKE, healthy: RUNNING_HEALTHY } : ALL_ALIKE);
   const { symptoms = {} } = request;
   const bridges = new Map(assumed.map((a) => [a.nets.join(' '), a.weight]));
   diagnoser.weigh((fault) => {
@@ -149,11 +152,18 @@ export function diagnoserFor(request: Omit<DiagnoseRequest, 'id' | 'readings'> &
   return diagnoser;
 }
 
+/** Of boards that run, healthy ones are about as likely as all their faults together (contract of boards that run). */
+const RUNNING_HEALTHY = 0.5;
 /** Ohms of the meter that stands from every test point to ground while the board runs (contract of boards that run). */
 const WATCHING = 1e7;
 
 /** The finished board switched on: everything is read in its window of time, with the meter at every point. */
-function runScene(circuit: Circuit, { run, meter, testPoints }: Pick<DiagnoseRequest, 'run' | 'meter' | 'testPoints'>, places: readonly Observable[], lamps: readonly Lamp[]): Scene {
+function runScene(
+  circuit: Circuit,
+  { run, meter, testPoints }: Pick<DiagnoseRequest, 'run' | 'meter' | 'testPoints'>,
+  places: readonly Observable[],
+  lamps: readonly Lamp[],
+): Scene {
   const points = testPoints.map((t) => ({ name: t.name, net: netAt(circuit, t) }));
   const watched = points.map(({ name, net }): Part => ({ name: `~at${name}`, kind: 'R', nodes: [net, GROUND], value: WATCHING }));
   const id = (at: string, mode: string) => nameOf({ at, mode }, null);
@@ -164,7 +174,13 @@ function runScene(circuit: Circuit, { run, meter, testPoints }: Pick<DiagnoseReq
     { id: id(name, 'max'), mode: 'vmax', red: net, black: GROUND },
   ]);
   const still = places.flatMap((o): RunningObservable[] => (o.mode === 'dcv' || o.mode === 'dca' ? [o] : []));
-  return { circuit: addParts(circuit, watched), observables: [], motion: [...still, ...moving], lamps, run: { ...run!, acResponse: meter.acResponse ?? 'average' } };
+  return {
+    circuit: addParts(circuit, watched),
+    observables: [],
+    motion: [...still, ...moving],
+    lamps,
+    run: { ...run!, acResponse: meter.acResponse ?? 'average' },
+  };
 }
 
 /** Bench supplies with their current limits: beyond them their volts sag. */
@@ -239,7 +255,15 @@ const atOtherVolts = new WeakMap<Diagnoser, Map<number, Diagnoser>>();
 /** Answers the readings and observations of a request. `board`: what made the diagnoser; with it a common cause on the bench is thought of too. */
 export function answer(
   own: Diagnoser,
-  { readings: given, stages = [], observations = [], twin = [], bom, testPoints, run }: Omit<DiagnoseRequest, 'id' | 'deck' | 'neighbours' | 'meter' | 'symptoms'>,
+  {
+    readings: given,
+    stages = [],
+    observations = [],
+    twin = [],
+    bom,
+    testPoints,
+    run,
+  }: Omit<DiagnoseRequest, 'id' | 'deck' | 'neighbours' | 'meter' | 'symptoms'>,
   board: Omit<DiagnoseRequest, 'id'> | null = null,
 ): DiagnoseResponse {
   const last = stages.at(-1)?.id ?? null;
@@ -250,7 +274,8 @@ export function answer(
     ...twin.map((r) => ({ id: twinId(r), value: r.value })),
   ];
   const isVolts = (id: string) => id.split('|')[2] === 'dcv';
-  const cause = board === null || run || stages.length > 0 || twin.length > 0 ? null : benchCause(own, (factor) => otherVolts(own, board, factor), evidence, isVolts);
+  const cause =
+    board === null || run || stages.length > 0 || twin.length > 0 ? null : benchCause(own, (factor) => otherVolts(own, board, factor), evidence, isVolts);
   const unused = readings.filter((r) => !own.knows(nameOf(r, last)));
   const remarks = [
     ...unused.map((r) => `${r.at}${r.stage === undefined ? '' : ` at stage ${r.stage}`}: the board has no such ${r.mode} reading; it was left out`),
@@ -342,7 +367,11 @@ function autorangingMeter(m: DiagnoseRequest['meter']): MeterProfile {
   const dca = decadeRanges(4e-4, 4000, m.percent, m.counts, m.displayCounts);
   const acv = decadeRanges(0.4, 400, RUNNING_AC.percent, RUNNING_AC.counts, m.displayCounts);
   const frequency = decadeRanges(40, 4e6, COUNTER.percent, COUNTER.counts, m.displayCounts);
-  return { ...HANDHELD, id: 'request', name: 'meter of the request', inputResistance: m.inputResistance, ranges: { ...HANDHELD.ranges, dcv, dca, acv, frequency } };
+  const ranges = { ...HANDHELD.ranges, dcv, dca, acv, frequency };
+  const profile = { ...HANDHELD, id: 'request', name: 'meter of the request', inputResistance: m.inputResistance, ranges };
+  if (m.coldTest !== 'unknown') return profile;
+  const diode = [{ upTo: 4, percent: m.percent, counts: m.counts, resolution: 4 / m.displayCounts }];
+  return { ...profile, coldTest: 'unknown', ranges: { ...ranges, ohms: decadeRanges(400, 4e7, m.percent, m.counts, m.displayCounts), diode } };
 }
 
 const KINDS: readonly string[] = BOARD_KINDS;

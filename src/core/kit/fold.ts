@@ -43,6 +43,7 @@ const emptyState = (id: string, created: string): KitState => ({
   repaired: new Set(),
   inspected: new Map(),
   tried: new Map(),
+  reference: new Map(),
   traced: [],
   gates: new Map(),
   prepared: new Map(),
@@ -178,7 +179,7 @@ class Writer {
         this.tally(e.line, { markings: new Map(this.tallyOf(e.line).markings).set(e.piece, e.text) });
         break;
       case 'loose':
-        this.map('loose').set(e.id, { entry: e, meter: this.meter(e.meter), line: undefined });
+        this.map('loose').set(e.id, { entry: e, meter: this.meter(e.meter), line: e.instead === undefined ? undefined : null });
         break;
       case 'sorted':
         for (const p of e.pieces) this.sort(p.loose, p.line, at);
@@ -224,6 +225,9 @@ class Writer {
       case 'restored':
         this.s.board = withRestored(this.s.board, e.modification, at);
         this.s.change = { at, stage: this.s.lastStage };
+        break;
+      case 'referenced':
+        this.map('reference').set(checkObservableId(e.stage, e.check), e);
         break;
       case 'tried':
         this.map('tried').set(e.check, { entry: e, at });

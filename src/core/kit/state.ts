@@ -135,6 +135,8 @@ export interface KitState {
   readonly inspected: ReadonlyMap<string, Inspected>;
   /** The last try of each function, by its act. */
   readonly tried: ReadonlyMap<string, Tried>;
+  /** What a known-good board read, by observable. */
+  readonly reference: ReadonlyMap<string, EntryOf<'referenced'>>;
   readonly traced: readonly Traced[];
   /** The last word on going on behind each stage, or on doing it again. */
   readonly gates: ReadonlyMap<string, Gate>;

@@ -2,11 +2,12 @@ export { figureHelp } from './figureHelp';
 export { cardOf, expectationText, expectedOfCheck, type TargetCard } from './cards';
 export { type LastVerdict, lastVerdict } from './lastVerdict';
 export { namingOf } from './faultNames';
+export { differenceFromKnownGood, type KnownGoodRow, knownGoodRows } from './knownGood';
 export { entryText, modificationText } from './logText';
 export { lotFindings, lotText } from './lots';
 export { orientationCard } from './orientation';
 export { type Pile, pileOf } from './pile';
-export { bandWord, type LooseEntryBody } from './pileEntry';
+export { bandWord, type LooseEntryBody, readPileEntry } from './pileEntry';
 export { patternText, pieceName, settlingStep } from './pileWords';
 export {
   type CheckProgress,

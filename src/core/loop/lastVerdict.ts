@@ -23,7 +23,11 @@ export interface LastVerdict {
 
 const percent = (share: number) => `${Math.abs(share * 100).toFixed(Math.abs(share) < 0.1 ? 1 : 0)} %`;
 const sure = (p: number) =>
-  p > 0.999 ? 'more than 99.9 % likely within limits' : p < 0.001 ? 'less than 0.1 % likely within limits' : `${(100 * p).toFixed(p > 0.99 ? 1 : 0)} % likely within limits`;
+  p > 0.999
+    ? 'more than 99.9 % likely within limits'
+    : p < 0.001
+      ? 'less than 0.1 % likely within limits'
+      : `${(100 * p).toFixed(p > 0.99 ? 1 : 0)} % likely within limits`;
 
 /** The verdict on the newest entry that stands; null when the log says nothing to judge. */
 export function lastVerdict(kit: KitState, windows: KnownWindows): LastVerdict | null {

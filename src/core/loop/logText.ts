@@ -43,7 +43,7 @@ export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
     case 'marked':
       return `Marking on ${line(e.line)}: ${e.text}`;
     case 'loose':
-      return `Loose piece ${[typeof e.marking === 'string' ? e.marking : e.marking?.join(' '), e.polarity, e.reading === null ? null : `reads ${shown(e.reading, LOOSE_FACTS[e.part].mode)}`].filter(Boolean).join(' ')}`;
+      return `${e.instead === undefined ? 'Loose piece' : 'Not on the list:'} ${[typeof e.marking === 'string' ? e.marking : e.marking?.join(' '), e.polarity, e.reading === null ? null : `reads ${shown(e.reading, LOOSE_FACTS[e.part].mode)}`].filter(Boolean).join(' ')}`;
     case 'sorted':
       return `Sorted ${e.pieces.length} loose pieces: ${e.pieces.filter((p) => p.line === null).length} on no line`;
     case 'meter-checked':
@@ -68,6 +68,13 @@ export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
       return `${stage(e.stage)?.title ?? e.stage}: ${e.testPoint} reads ${shown(e.reading, 'dcv')}`;
     case 'observed':
       return `${stage(e.stage)?.title ?? e.stage}: ${stage(e.stage)?.checks.find((c) => c.id === e.check)?.title ?? e.check}${e.channel ? ` ${e.channel}` : ''} ${e.asExpected ? 'as expected' : 'not as expected'}`;
+    case 'referenced': {
+      const check = stage(e.stage)?.checks.find((c) => c.id === e.check);
+      const what = `${stage(e.stage)?.title ?? e.stage}: ${check?.title ?? e.check}`;
+      return e.reading === null
+        ? `${what}: known-good reading removed`
+        : `${what} reads ${shown(e.reading, check?.what === 'measure' ? check.mode : null)} on a known-good board`;
+    }
     case 'tried':
       return `${e.check}: ${
         e.asExpected

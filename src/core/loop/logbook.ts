@@ -38,6 +38,7 @@ const TOPIC: Readonly<Record<string, LogTopic>> = {
   probed: 'readings',
   observed: 'readings',
   tried: 'readings',
+  referenced: 'readings',
   inspected: 'fitting',
   traced: 'fitting',
   gated: 'readings',

@@ -17,14 +17,19 @@ export function pileOf(kit: KitState): Pile {
   const loose = derivePile(kit);
   return {
     entries: loose.map((p) => p.entry),
-    pieces: loose.map(({ entry: e, meter }) => ({
-      id: e.id,
-      kind: e.part,
-      quantity: QUANTITY[e.part],
-      value: e.reading === 'over' || e.reading === null ? null : e.reading - (e.part === 'C' ? offsetOf(meter, 'capacitance') : 0),
-      polarity: e.polarity,
-      marking: e.marking,
-    })),
+    pieces: loose.flatMap(({ entry: e, meter }) => {
+      const kind = e.part;
+      // What only has a name finds no line by itself.
+      if (kind === 'X') return [];
+      return {
+        id: e.id,
+        kind,
+        quantity: QUANTITY[kind],
+        value: e.reading === 'over' || e.reading === null ? null : e.reading - (e.part === 'C' ? offsetOf(meter, 'capacitance') : 0),
+        polarity: e.polarity,
+        marking: e.marking,
+      };
+    }),
     lines: parcelLines(kit),
     // One meter a pile: the one that took most of it.
     meter: parcelMeter(mostUsed(loose) ?? meterOf(kit)),

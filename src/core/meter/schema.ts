@@ -32,6 +32,8 @@ export const MeterShape = Shape('meter', {
   leadResistance: Num,
   /** Capacitance of the sockets and leads, farads; contained in every reading of a capacitor. */
   capacitanceZero: Num,
+  /** Whether its test volts and currents, below, are its own or only usual ones: then junctions may read otherwise. Known when left out. */
+  coldTest: Optional(OneOf('known', 'unknown')),
   /** Ohms mode: open-circuit voltage and the resistance behind it. */
   ohmsVoltage: Positive,
   ohmsSource: Positive,

@@ -34,7 +34,7 @@ export function sellerLetter(kit: KitState): string | null {
     '',
     ...missing(short),
     ...wrongOnes(wrong),
-    ...strange(strangers),
+    ...strange(strangers, kit.sheet),
     ...doubted(copies),
     ...wholly(wholeKit(kit)),
     ...(impossible.length > 0 ? ['Claimed, but not possible with these parts:', '', ...impossible, ''] : []),
@@ -80,13 +80,14 @@ const wholly = (whole: WholeKit | null): string[] =>
   whole && whole.copies >= 2 ? [`Of ${whole.examined} parts that I examined ${whole.copies} are probably copies: I doubt the kit as a whole.`, ''] : [];
 
 /** Pieces that belong to no line: often a wrong value in place of something missing. */
-function strange(strangers: readonly LoosePiece[]): string[] {
+function strange(strangers: readonly LoosePiece[], sheet: KitState['sheet']): string[] {
   if (strangers.length === 0) return [];
   const item = ({ entry: e }: LoosePiece) => {
+    const listed = sheet.lines.find((l) => l.id === e.instead);
     const { word, mode } = LOOSE_FACTS[e.part];
     const printed = e.marking === null ? '' : `, marked ${typeof e.marking === 'string' ? e.marking : e.marking.join(' ')}`;
     const reads = e.reading === null ? '' : e.reading === 'over' ? ', reads over-range' : `, reads ${print(e.reading, unitOf(mode))}`;
-    return `- a ${word}${printed}${reads}`;
+    return `- ${/^[aeiouL]/.test(word) ? 'an' : 'a'} ${word}${printed}${reads}${listed ? `, in place of ${listed.label}` : ''}`;
   };
   return ['In the bag, but not on the list:', '', ...strangers.map(item), ''];
 }

@@ -1,6 +1,7 @@
 import { type Circuit, meterCircuit, Newton, type OrderCache, type ProbePair, System } from '../circuit';
 import { applyFaults, betweenStates, type Board, carryOver, type Fault, type FaultLayout, FaultLayouts, type FaultyCircuit, isShort } from '../fault';
 import { isObservable, MODEL_SPREADS, observablesOf, type ModelSpread, type Problem, type RunningObservable, type Scene } from './problem';
+import { coldTestOf } from './coldTest';
 import { driveOf, type Offsets, probesOf, type RigMaker, SceneReader, type SolveRig } from './reader';
 import { FaultyMotion } from './motion';
 import { FaultySwitchedOn } from './switchedOn';
@@ -253,6 +254,7 @@ export class FaultSampler {
     const row = shared?.slice() ?? new Float64Array(this.width);
     const specimen = specimenOf(this.problem.board, number + 1);
     const shortFactor = this.limited ? shortFactorOf(number + 1) : 1;
+    const cold = this.problem.meter.coldTest === 'unknown' ? coldTestOf(number + 1) : null;
     let rest = state;
     if (!this.motions.every((m) => m === null || m.read(number, row))) return null;
     return this.scenes.every((scene, i) => {
@@ -260,7 +262,7 @@ export class FaultSampler {
       const own = rest % scene.states;
       rest = Math.floor(rest / scene.states);
       const drawn = this.problem.scenes[i]!.twin ? twinOf(this.problem.board, number + 1) : specimen;
-      return scene.read({ specimen: drawn, spread, shortFactor }, own, row);
+      return scene.read({ specimen: drawn, spread, shortFactor }, own, row, cold);
     })
       ? row
       : null;

@@ -1,5 +1,6 @@
-import { type Circuit, drivenReading, meterCircuit, type MeterDrive, Newton, type ProbePair, type Solution, type System } from '../circuit';
+import { type Circuit, drivenReading, driveSetter, meterCircuit, type MeterDrive, Newton, type ProbePair, type Solution, type System } from '../circuit';
 import type { MeterProfile } from '../meter';
+import { type ColdTest, driveIn, OHMS_RANGES } from './coldTest';
 import type { Observable, Scene } from './problem';
 import { OVER, toScale } from './scale';
 
@@ -34,7 +35,7 @@ export class SceneReader<Drawn, Rig extends SolveRig<Drawn>> {
   private readonly volts: { index: number; observable: Extract<Observable, { mode: 'dcv' }>; probe: number }[] = [];
   private readonly amperes: { index: number; branch: number }[] = [];
   private readonly lamps: readonly { readonly index: number; readonly amperes: (x: Float64Array) => number }[];
-  private readonly driven: { index: number; drive: MeterDrive; rig: Rig; start: Float64Array | null }[] = [];
+  private readonly driven: Driven<Rig>[] = [];
   protected readonly rig: Rig;
   private readonly system: System;
   private readonly newton: Newton;
@@ -60,7 +61,8 @@ export class SceneReader<Drawn, Rig extends SolveRig<Drawn>> {
       if (o.mode === 'dca') this.amperes.push({ index: offset + i, branch: this.system.branchOf(o.source) ?? -1 });
       if (o.mode !== 'ohms' && o.mode !== 'diode') return;
       const drive = driveOf(o, meter);
-      this.driven.push({ index: offset + i, drive, rig: makeRig(meterCircuit(scene.circuit, drive, scene.supplies ?? 'unplugged'), [], o.id), start: null });
+      const rig = makeRig(meterCircuit(scene.circuit, drive, scene.supplies ?? 'unplugged'), [], o.id);
+      this.driven.push({ index: offset + i, drive, rig, set: driveSetter(rig.system), range: 0, start: null });
     });
     // On a board that is switched on, lamps are watched over time.
     this.lamps = (scene.run ? [] : (scene.lamps ?? [])).map((l, i) => ({ index: firstLamp + i, amperes: this.system.ammeter(l.element) ?? NO_CURRENT }));
@@ -87,9 +89,9 @@ export class SceneReader<Drawn, Rig extends SolveRig<Drawn>> {
     return isNew;
   }
 
-  /** Writes one specimen's readings into `row`; false when it could not be solved. */
-  read(drawn: Drawn, state: number, row: Float64Array): boolean {
-    return this.readPowered(drawn, state, row) && this.driven.every((d) => this.readDriven(d, drawn, row));
+  /** Writes one specimen's readings into `row`; false when it could not be solved. `cold`: the meter of ohms and diode tests, where it is not the scene's. */
+  read(drawn: Drawn, state: number, row: Float64Array, cold: ColdTest | null = null): boolean {
+    return this.readPowered(drawn, state, row) && this.driven.every((d) => this.readDriven(d, drawn, row, cold));
   }
 
   /** How many steady states were found: two on a board that latches. */
@@ -110,16 +112,12 @@ export class SceneReader<Drawn, Rig extends SolveRig<Drawn>> {
     return solution.converged;
   }
 
-  private readDriven(d: (typeof this.driven)[number], drawn: Drawn, row: Float64Array): boolean {
+  private readDriven(d: Driven<Rig>, drawn: Drawn, row: Float64Array, cold: ColdTest | null): boolean {
     d.rig.put(drawn);
-    const solution = d.rig.newton.solve(d.start);
-    if (solution.converged) {
-      d.start = solution.x;
-      const reading = drivenReading(d.rig.system, solution.x, d.drive);
-      row[d.index] = toScale(d.drive.type, reading === 'over' ? OVER[d.drive.type] : reading);
-    }
+    const reading = cold === null ? readingOf(d, d.drive) : rangedReading(d, cold);
+    if (reading !== null) row[d.index] = toScale(d.drive.type, reading === 'over' ? OVER[d.drive.type] : reading);
     d.rig.done();
-    return solution.converged;
+    return reading !== null;
   }
 
   /** Volts between two points with the meter connected: Thevenin at the probes, or solved anew where that is too coarse. */
@@ -141,6 +139,51 @@ export class SceneReader<Drawn, Rig extends SolveRig<Drawn>> {
     this.system.linearise(x);
     return loaded.converged ? loaded.x[red]! - loaded.x[black]! : null;
   }
+}
+
+/** An ohms or diode reading, compiled; the range it was read in last, and where its solution begins. */
+interface Driven<Rig> {
+  readonly index: number;
+  readonly drive: MeterDrive;
+  readonly rig: Rig;
+  readonly set: (drive: MeterDrive) => void;
+  range: number;
+  start: Float64Array | null;
+}
+
+/** What the meter shows as it drives now; null without a solution. */
+function readingOf(d: Driven<SolveRig<never>>, drive: MeterDrive): number | 'over' | null {
+  const solution = d.rig.newton.solve(d.start);
+  if (!solution.converged) return null;
+  d.start = solution.x;
+  return drivenReading(d.rig.system, solution.x, drive);
+}
+
+/** The reading in the smallest range that holds it, looked for from the last one on. */
+function rangedReading(d: Driven<SolveRig<never>>, cold: ColdTest): number | 'over' | null {
+  const inRange = (range: number) => {
+    const drive = driveIn(d.drive, cold, range);
+    d.set(drive);
+    return readingOf(d, drive);
+  };
+  if (d.drive.type === 'diode') return inRange(0);
+  const holds = (reading: number | 'over' | null, range: number) => reading === null || (reading !== 'over' && reading <= OHMS_RANGES[range]!);
+  let reading = inRange(d.range);
+  if (holds(reading, d.range)) {
+    while (d.range > 0) {
+      const smaller = inRange(d.range - 1);
+      if (!holds(smaller, d.range - 1)) break;
+      d.range--;
+      reading = smaller;
+    }
+    return reading;
+  }
+  while (d.range < OHMS_RANGES.length - 1) {
+    d.range++;
+    reading = inRange(d.range);
+    if (holds(reading, d.range)) return reading;
+  }
+  return 'over';
 }
 
 export const probesOf = (scene: Scene): ProbePair[] => scene.observables.flatMap((o) => (o.mode === 'dcv' ? [{ red: o.red, black: o.black }] : []));

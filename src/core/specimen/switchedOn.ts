@@ -5,8 +5,8 @@ import { toScale } from './scale';
 import { NOMINAL_SPECIMEN, specimenOf, specimenSteps } from './specimen';
 import { readSwitchedOn } from './switchOn';
 
-/** Healthy specimens that are switched on to learn how far their readings spread; a closer look takes as many of the fault itself. */
-export const SWITCHED_ON = 8;
+/** Specimens that are switched on: of the healthy board, whose spread all share, and for a closer look of a fault itself. */
+export const SWITCHED_ON = { healthy: 24, faulty: 8 };
 const FIRST_RUN = 7000;
 /** The specimen that is run where the one with all parts in the middle never starts: two equal halves may hold each other. */
 const UNEQUAL = FIRST_RUN - 1;
@@ -46,6 +46,10 @@ export class FaultySwitchedOn {
     private readonly healthy: FaultySwitchedOn | null,
   ) {}
 
+  private get count(): number {
+    return this.healthy === null ? SWITCHED_ON.healthy : SWITCHED_ON.faulty;
+  }
+
   /** From now on specimens of the fault itself are read. */
   lookCloser(): void {
     this.closely = true;
@@ -53,7 +57,7 @@ export class FaultySwitchedOn {
 
   /** Writes one specimen's row; false where it could not be run, or did not start although most do. */
   read(specimen: number, row: Float64Array): boolean {
-    const ran = this.closely ? this.specimens()[Math.abs(specimen) % SWITCHED_ON] : this.spreadAbout(specimen);
+    const ran = this.closely ? this.specimens()[Math.abs(specimen) % this.count] : this.spreadAbout(specimen);
     if (!ran) return false;
     row.set(ran.readings, this.offsets.readings);
     ran.signs.forEach((sign, i) => {
@@ -67,7 +71,7 @@ export class FaultySwitchedOn {
     const first = this.middle();
     const healthy = this.healthy ?? this;
     const middle = healthy.middle();
-    const other = healthy.specimens()[Math.abs(specimen) % SWITCHED_ON];
+    const other = healthy.specimens()[Math.abs(specimen) % healthy.count];
     if (!first || !middle || !other || healthy === this) return healthy === this ? (other ?? first) : first;
     const readings = first.readings.map((y, i) => (y === 0 ? 0 : y + other.readings[i]! - middle.readings[i]!));
     return { ...first, readings };
@@ -88,8 +92,8 @@ export class FaultySwitchedOn {
   /** Specimens of the fault; those that did not start are left out where most do: such a board is switched on again. */
   private specimens(): readonly (Ran | null)[] {
     if (this.own === undefined) {
-      const ran = Array.from({ length: SWITCHED_ON }, (_, k) => this.switchOn(FIRST_RUN + k));
-      const most = ran.filter((r) => r?.alive).length > SWITCHED_ON / 2;
+      const ran = Array.from({ length: this.count }, (_, k) => this.switchOn(FIRST_RUN + k));
+      const most = ran.filter((r) => r?.alive).length > this.count / 2;
       this.own = ran.map((r) => (most && r?.alive === false ? null : r));
     }
     return this.own;

@@ -10,8 +10,9 @@ export interface Fit {
   readonly covariance: Float64Array;
 }
 
-/** Share of the off-diagonal covariance that is dropped because a small sample overstates it. */
-const SHRINKAGE = 0.1;
+/** Share of the off-diagonal covariance that is dropped because a small sample overstates it: so many rows' worth, and at least this (own figures). */
+const OVERSTATED_ROWS = 4;
+const LEAST_SHRINKAGE = 0.1;
 const DEGREES_OF_FREEDOM = 30;
 
 /**
@@ -30,9 +31,10 @@ export function fitSample(sample: Float64Array, rows: number, width: number, pic
     }
   }
   const scale = 1 / Math.max(1, rows - 1);
+  const kept = 1 - Math.min(1, Math.max(LEAST_SHRINKAGE, OVERSTATED_ROWS / rows));
   for (let i = 0; i < n; i++) {
     for (let j = 0; j < i; j++) {
-      const c = covariance[i * n + j]! * scale * (1 - SHRINKAGE) + extra[i * n + j]!;
+      const c = covariance[i * n + j]! * scale * kept + extra[i * n + j]!;
       covariance[i * n + j] = c;
       covariance[j * n + i] = c;
     }

@@ -1,5 +1,18 @@
 export { ANY_LED, DIODE_FORWARD, ledForward, LED_FORWARD } from './forward';
-export { BOARD_KINDS, type BoardKind, CHIP_KINDS, factsOf, KIND_FACTS, LINE_KINDS, type LineKind, LOOSE_FACTS, LOOSE_KINDS, type LooseKind } from './kinds';
+export {
+  BOARD_KINDS,
+  type BoardKind,
+  CHIP_KINDS,
+  factsOf,
+  KIND_FACTS,
+  LINE_KINDS,
+  type LineKind,
+  LOOSE_FACTS,
+  LOOSE_KINDS,
+  type LooseKind,
+  PIECE_KINDS,
+  type PieceKind,
+} from './kinds';
 export { CHECK_MODES, type CheckMode, type MeterMode, MODES, PART_MODES, type PartMode, unitOf } from './modes';
 export { checkObservableId, type ObservablePlace, onBoard, placeOf, probeObservableId } from './observables';
 export { type Package, packageOf, type Pad, padsAsPlaced, pinCount, type Shape, SHAPES } from './packages';

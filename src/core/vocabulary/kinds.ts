@@ -4,6 +4,9 @@ import type { PartMode } from './modes';
 /** A loose part as the eye sorts a bag: what is counted by hand (trimmers, sensors, chips) is none of these. */
 export const LOOSE_KINDS = ['R', 'C', 'L', 'D', 'LED', 'Q'] as const;
 export type LooseKind = (typeof LOOSE_KINDS)[number];
+/** Kinds of pieces that are on no line; `X` is anything else, which only has a name. */
+export const PIECE_KINDS = [...LOOSE_KINDS, 'X'] as const;
+export type PieceKind = (typeof PIECE_KINDS)[number];
 
 /** What the fault finder takes a part for. */
 export const BOARD_KINDS = [
@@ -125,4 +128,5 @@ export const LOOSE_FACTS = {
   D: { word: 'diode', mode: 'diode' },
   LED: { word: 'LED', mode: 'diode' },
   Q: { word: 'transistor', mode: 'hfe' },
-} as const satisfies Readonly<Record<LooseKind, { readonly word: string; readonly mode: PartMode }>>;
+  X: { word: 'part', mode: 'ohms' },
+} as const satisfies Readonly<Record<PieceKind, { readonly word: string; readonly mode: PartMode }>>;

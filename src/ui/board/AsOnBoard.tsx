@@ -27,7 +27,10 @@ export function AsOnBoard({ kit, questions, close }: { kit: KitState; questions:
       }}
       width={720}
     >
-      <p>Files disagree about zero rotation and pin 1. Compare each drawing with the print on your board: stripe, plus, flat side, notch. Your answer applies to all parts of that kind.</p>
+      <p>
+        Files disagree about zero rotation and pin 1. Compare each drawing with the print on your board: stripe, plus, flat side, notch. Your answer applies to
+        all parts of that kind.
+      </p>
       <div className={styles.asOnBoard}>
         {questions.map(({ family, example, refs }) => {
           const line = kit.sheet.lines.find((l) => l.refs.includes(example.ref))!;
@@ -39,7 +42,14 @@ export function AsOnBoard({ kit, questions, close }: { kit: KitState; questions:
           };
           return (
             <figure key={family} aria-label={`${example.ref}, for all ${family}`}>
-              <svg viewBox={`${-half} ${-half} ${2 * half} ${2 * half}`} width="130" height="130" role="img" aria-label={`${example.ref} as drawn`} className={styles.example}>
+              <svg
+                viewBox={`${-half} ${-half} ${2 * half} ${2 * half}`}
+                width="130"
+                height="130"
+                role="img"
+                aria-label={`${example.ref} as drawn`}
+                className={styles.example}
+              >
                 <g transform={`rotate(${example.rotation + turn})`}>
                   <Top marks={marks} pins="pads" />
                 </g>

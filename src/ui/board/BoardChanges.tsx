@@ -12,9 +12,7 @@ export function BoardChanges({ kit, change }: { kit: KitState; change: () => voi
   return (
     <section aria-label="Changes of the board">
       <h2 className={`${zones.label} ${zones.section}`}>Changes of the board</h2>
-      {made.length === 0 && (
-        <p className="soft">No changes. Note another value, an added part, a cut track or something unplugged for a test here.</p>
-      )}
+      {made.length === 0 && <p className="soft">No changes. Note another value, an added part, a cut track or something unplugged for a test here.</p>}
       <ul className={records.list}>
         {made.map((m) => (
           <li key={m.entry} className={records.item}>

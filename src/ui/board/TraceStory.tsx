@@ -43,9 +43,7 @@ function Traced({ trace }: { trace: KitTrace }) {
       <p className="soft">
         {trace.answers.length} answered
         {step.kind === 'ask' ? `; ${step.left} ${step.left === 1 ? 'question' : 'questions'} left if all is as drawn.` : '.'}{' '}
-        {trace.sides === 'places'
-          ? `Pads count as side by side within ${SIDE_BY_SIDE} mm.`
-          : 'Each pair of neighbouring nets is tested once.'}
+        {trace.sides === 'places' ? `Pads count as side by side within ${SIDE_BY_SIDE} mm.` : 'Each pair of neighbouring nets is tested once.'}
       </p>
       {trace.sides === 'nets' && (
         <p className={zones.note}>

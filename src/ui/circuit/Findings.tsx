@@ -33,9 +33,7 @@ export function Findings({ kit, findings }: { kit: KitState; findings: readonly 
         />
       )}
       {message !== null && <p className="v-out">{message}</p>}
-      {over?.length === 0 && (
-        <p>No part exceeds a rating from the list or a type card, in use or at switch-on (judged on steady boards only).</p>
-      )}
+      {over?.length === 0 && <p>No part exceeds a rating from the list or a type card, in use or at switch-on (judged on steady boards only).</p>}
       <ul className={zones.remarks}>
         {over?.map((o) => (
           <li key={o.ref + o.what + o.stage + o.when} className={zones.error}>

@@ -14,21 +14,25 @@ const SETTLED = 0.8;
 interface Props {
   readonly kit: KitState;
   readonly findings: Findings;
+  /** Takes a reading into the hand. */
+  readonly choose: (target: string) => void;
   readonly found: (faults: readonly Fault[], probability: number, note: string) => void;
   /** What else can be done. */
   readonly children: ReactNode;
 }
 
 /** The next reading, or the repair. */
-export function Advice({ kit, findings, found, children }: Props) {
+export function Advice({ kit, findings, found, choose, children }: Props) {
   const top = findings.suspects[0];
   if (!top) return null;
   const words = describeFaults(top.faults, namingOf(kit));
-  const settled = top.probability >= SETTLED && top.faults.length > 0;
+  const settled = top.probability >= SETTLED && top.faults.length > 0 && findings.again === null;
   return (
     <div className={styles.advice}>
       <p>
-        {settled ? (
+        {findings.again !== null ? (
+          <ReadAgain kit={kit} findings={findings} id={findings.again} choose={choose} />
+        ) : settled ? (
           <>
             <b>{words.title}</b> ({percent(top.probability)}). Supply off. {words.remedy} Change one thing, then measure this stage again.
           </>
@@ -48,6 +52,26 @@ export function Advice({ kit, findings, found, children }: Props) {
       )}
       {children}
     </div>
+  );
+}
+
+/** A reading that decides and may be wrong: before any conclusion it is taken again. */
+function ReadAgain({ kit, findings, id, choose }: { kit: KitState; findings: Findings; id: string; choose: (target: string) => void }) {
+  const target = targetOfObservable(kit, id);
+  return (
+    <>
+      <b>Read {rowTitle(kit, id, findings.rows)} again first.</b> The ranking depends on this reading, and it may be wrong: check probes, range and ground.{' '}
+      {target && (
+        <Button
+          size="small"
+          onClick={() => {
+            choose(target.id);
+          }}
+        >
+          Read it again
+        </Button>
+      )}
+    </>
   );
 }
 
@@ -89,7 +113,8 @@ function NextStep({ kit, next, rows, healthy, remedy }: NextProps) {
     </>
   ) : (
     <>
-      <b>No further reading {elsewhere ? '' : 'of this stage '}would separate these.</b> Look at the first one: {remedy}{' '}
+      <b>No further reading {elsewhere ? '' : 'of this stage '}would separate these.</b> Next, in order of effort: {remedy} Touch its joints up. Then trace its
+      pads with the tester (Fit, Trace), lift a leg and measure it alone, or replace it.{' '}
       {!elsewhere && inHand && kit.sheet.stages[0] !== inHand && (
         <Button
           size="small"

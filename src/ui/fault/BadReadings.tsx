@@ -11,7 +11,7 @@ type Bad = Findings['badReadings'][number];
 
 /** Readings that contradict all others, with what probably went wrong; reading them again settles it. */
 export function BadReadings({ kit, findings, again }: { kit: KitState; findings: Findings; again: (target: string) => void }) {
-  return findings.badReadings
+  const doubted = findings.badReadings
     .filter((b) => b.probability >= DOUBTED)
     .map((b) => {
       const target = targetOfObservable(kit, b.id);
@@ -36,6 +36,20 @@ export function BadReadings({ kit, findings, again }: { kit: KitState; findings:
         />
       );
     });
+  return (
+    <>
+      {findings.bench && <Alert type="warning" role="status" title={commonCause(findings.bench)} />}
+      {doubted}
+    </>
+  );
+}
+
+/** One cause on the bench for all readings, and what to do about it. */
+function commonCause({ what, factor, probability }: NonNullable<Findings['bench']>): string {
+  const off = `${Math.abs(100 * (factor - 1)).toFixed(0)} % ${factor > 1 ? 'high' : 'low'}`;
+  return what === 'meter-gain'
+    ? `All volts read ${off} (${percent(probability)} likely): suspect the meter. Replace its battery or compare it with another one. The suspects below allow for it.`
+    : `All readings fit a supply that is ${off} (${percent(probability)} likely). Measure the supply at its terminals, with the board connected.`;
 }
 
 function words(kit: KitState, findings: Findings, { why, as }: Bad): string {

@@ -19,10 +19,11 @@ import { rowTitle } from './words';
 
 const FaultMap = lazy(() => import('./FaultMap').then((m) => ({ default: m.FaultMap })));
 const FaultSchematic = lazy(() => import('./FaultSchematic').then((m) => ({ default: m.FaultSchematic })));
+const KnownGood = lazy(() => import('./KnownGood').then((m) => ({ default: m.KnownGood })));
 const SuspectCard = lazy(() => import('./SuspectCard').then((m) => ({ default: m.SuspectCard })));
 
 /** What stands beside the suspects. */
-type Shown = 'table' | 'map' | 'schematic';
+type Shown = 'table' | 'map' | 'schematic' | 'good';
 
 /** Find fault: who could have done it, what each would show, what to read next. */
 export function FaultView({ kit, loop, go }: { kit: KitState; loop: Loop; go: (phase: Phase) => void }) {
@@ -32,7 +33,7 @@ export function FaultView({ kit, loop, go }: { kit: KitState; loop: Loop; go: (p
   const [shown, setShown] = useState<Shown>('table');
   const found = useFound(go);
   const readings = [...kit.readings.values()].some((all) => all.some((t) => t.entry.kind !== 'observed'));
-  if (!kit.sheet.circuit || !readings) return <NoSuspects kit={kit} loop={loop} go={go} />;
+  if (!kit.sheet.circuit || !readings) return <NoSuspects kit={kit} loop={loop} go={go} compare={readings} />;
   const fresh = result.state === 'fresh';
   return (
     <div className={`${zones.zones} ${zones.listThing}`}>
@@ -73,7 +74,7 @@ export function FaultView({ kit, loop, go }: { kit: KitState; loop: Loop; go: (p
             {opened === null ? (
               <>
                 <header className={`${zones.row} ${zones.between}`}>
-                  <h2 className={zones.label}>{shown === 'table' ? 'What each suspect would show' : 'Read anywhere: press a point'}</h2>
+                  <h2 className={zones.label}>{TITLES[shown]}</h2>
                   <Segmented<Shown>
                     size="small"
                     aria-label="Shown as"
@@ -82,11 +83,16 @@ export function FaultView({ kit, loop, go }: { kit: KitState; loop: Loop; go: (p
                       { value: 'table', label: 'Table' },
                       ...(kit.sheet.testPoints.length > 0 ? [{ value: 'map' as const, label: 'Map' }] : []),
                       { value: 'schematic', label: 'Schematic' },
+                      { value: 'good', label: 'Known-good board' },
                     ]}
                     onChange={setShown}
                   />
                 </header>
-                {shown === 'schematic' ? (
+                {shown === 'good' ? (
+                  <Suspense>
+                    <KnownGood kit={kit} />
+                  </Suspense>
+                ) : shown === 'schematic' ? (
                   <Suspense>
                     <FaultSchematic kit={kit} findings={findings} loop={loop} />
                   </Suspense>
@@ -117,7 +123,15 @@ export function FaultView({ kit, loop, go }: { kit: KitState; loop: Loop; go: (p
               </Suspense>
             )}
             {fresh && (
-              <Advice kit={kit} findings={findings} found={found.fault}>
+              <Advice
+                kit={kit}
+                findings={findings}
+                found={found.fault}
+                choose={(target) => {
+                  go('power');
+                  loop.choose(target);
+                }}
+              >
                 <OtherFound kit={kit} found={found.other} />
               </Advice>
             )}
@@ -129,6 +143,13 @@ export function FaultView({ kit, loop, go }: { kit: KitState; loop: Loop; go: (p
     </div>
   );
 }
+
+const TITLES: Readonly<Record<Shown, string>> = {
+  table: 'What each suspect would show',
+  map: 'Read anywhere: press a point',
+  schematic: 'Read anywhere: press a point',
+  good: 'Beside a known-good board',
+};
 
 function Working({ progress, first, stop }: { progress: number; first: boolean; stop: () => void }) {
   return (
@@ -145,7 +166,7 @@ function Working({ progress, first, stop }: { progress: number; first: boolean; 
 }
 
 /** Before readings can tell: what was repaired last, and the guide by symptoms. */
-function NoSuspects({ kit, loop, go }: { kit: KitState; loop: Loop; go: (phase: Phase) => void }) {
+function NoSuspects({ kit, loop, go, compare }: { kit: KitState; loop: Loop; go: (phase: Phase) => void; compare: boolean }) {
   const circuit = kit.sheet.circuit !== null;
   const to = circuit ? 'power' : 'circuit';
   return (
@@ -178,6 +199,14 @@ function NoSuspects({ kit, loop, go }: { kit: KitState; loop: Loop; go: (phase: 
           )}
         </div>
       </section>
+      {compare && (
+        <section className={zones.card} aria-label="Beside a known-good board">
+          <h2 className={zones.label}>{TITLES.good}</h2>
+          <Suspense>
+            <KnownGood kit={kit} />
+          </Suspense>
+        </section>
+      )}
       <SymptomGuide kit={kit} />
     </div>
   );

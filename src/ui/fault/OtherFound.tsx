@@ -42,13 +42,7 @@ export function OtherFound({ kit, found }: { kit: KitState; found: (note: string
             found(note.trim(), ref ? [ref] : []);
           }}
         >
-          <TextItem
-            name="note"
-            label="What was it?"
-            wide="xl"
-            hint="a hair of wire across the terminals"
-            rules={[required('Write a few words for later.')]}
-          />
+          <TextItem name="note" label="What was it?" wide="xl" hint="a hair of wire across the terminals" rules={[required('Write a few words for later.')]} />
           <Form.Item name="ref" label="At which part, if at one">
             <Choose allowClear options={refs.map((value) => ({ value }))} />
           </Form.Item>

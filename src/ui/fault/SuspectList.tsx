@@ -73,17 +73,22 @@ export function SuspectList({ kit, findings, opened, open }: Props) {
       </p>
       {nearest.length > 0 && (
         <p>
-          <b>Closest known faults:</b> {nearest.map((s) => describeFaults(s.faults, namingOf(kit)).title).join('; ')}. In the table beside, red
-          cells are the readings that do not fit them.
+          <b>Closest known faults:</b> {nearest.map((s) => describeFaults(s.faults, namingOf(kit)).title).join('; ')}. In the table beside, red cells are the
+          readings that do not fit them.
         </p>
       )}
       {findings.alike.map((group) => (
         <p key={group.join()} className={zones.note}>
-          <b>No reading here tells these apart:</b>{' '}
-          {group.map((i) => describeFaults(findings.suspects[i]!.faults, namingOf(kit)).title).join('; ')}. Look at each joint, lift a leg and
-          measure the part alone, or exchange it for a known good one.
+          <b>No reading here tells these apart:</b> {group.map((i) => describeFaults(findings.suspects[i]!.faults, namingOf(kit)).title).join('; ')}. Look at
+          each joint, lift a leg and measure the part alone, or exchange it for a known good one.
         </p>
       ))}
+      {findings.assumedBridges > 0 && (
+        <p className="soft">
+          Which nets are neighbours is not known here: {findings.assumedBridges} solder bridges were considered, those across a part first. Places of the parts
+          make this sharper: Fit, Places.
+        </p>
+      )}
       {lost && <p className="soft">Repeat each odd reading: swapped probes, the next point or a wrong range look just like this.</p>}
     </>
   );

@@ -7,6 +7,7 @@ import { Comparison } from './Comparison';
 import styles from './Instruments.module.css';
 import { MeterCheck } from './MeterCheck';
 import { MeterList } from './MeterList';
+import { Connect } from '../live/Connect';
 
 const MEASURE: readonly (readonly [MeasuringSchool, string])[] = [
   ['matters', 'What matters most first (recommended: the circuit tells which wrong part does most harm)'],
@@ -25,6 +26,7 @@ export function InstrumentsView({ kit }: { kit: KitState }) {
     <div className={`${zones.zones} ${zones.halves}`}>
       <section className={zones.card} aria-label="Meters">
         <MeterList kit={kit} />
+        <Connect kit={kit} />
         <h2 className={`${zones.label} ${zones.section}`}>Judging loose parts</h2>
         <Choices kit={kit} name="school" options={SCHOOLS} />
         <h2 className={`${zones.label} ${zones.section}`}>What to measure</h2>

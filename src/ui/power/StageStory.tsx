@@ -47,7 +47,8 @@ export function StageStory({ kit, here, go }: { kit: KitState; here: StageProgre
             <p className={zones.note}>
               {doubtful.length > 0 && (
                 <>
-                  <b>{names(doubtful)}</b> is just outside its limits, by less than the meter’s error. Read it again on a better range or with another meter.{' '}
+                  <b>{names(doubtful)}</b> is just outside its limits, by less than the meter’s error. Read it again on a better range or with another
+                  meter.{' '}
                 </>
               )}
               {drifting.length > 0 && (

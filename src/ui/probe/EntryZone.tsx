@@ -2,7 +2,7 @@ import { Button, Input } from 'antd';
 import { type KeyboardEvent, memo, type RefObject, useEffect, useMemo } from 'react';
 import type { Phase } from '@/core/loop';
 import type { KitState } from '@/core/kit';
-import { UNIT_SYMBOL } from '@/core/quantity';
+import { print, UNIT_SYMBOL } from '@/core/quantity';
 import { useBench } from '@/store/bench';
 import { useEntryField } from './entryField';
 import { KeyButton } from './KeyButton';
@@ -107,12 +107,20 @@ export function EntryZone({ kit, phase, loop, fieldRef, readMarking }: Props) {
           unpack={phase === 'unpack'}
           inPile={loop.pileKind !== null}
           tapIt={tapIt}
+          limit={limitOf(target)}
           loop={stable}
           readMarking={readMarking}
         />
       )}
     </>
   );
+}
+
+/** Limit of the bench supply whose current is read; null where there is none. */
+function limitOf(target: Loop['target']): number | null {
+  if (target?.kind !== 'check' || target.check.what !== 'measure' || target.check.mode !== 'dca') return null;
+  const { source } = target.check;
+  return target.stage.supplies.find((s) => source === undefined || s.source === source)?.limit ?? null;
 }
 
 interface KeysProps {
@@ -124,15 +132,29 @@ interface KeysProps {
   readonly unpack: boolean;
   readonly inPile: boolean;
   readonly tapIt: (() => void) | null;
+  /** Current limit of the supply whose display is read. */
+  readonly limit: number | null;
   readonly loop: Acts;
   readonly readMarking: (() => void) | null;
 }
 
 /** What else can be done at the field, each with its key. */
-const EntryKeys = memo(function EntryKeys({ practice, measuring, counting, loose, fault, unpack, inPile, tapIt, loop, readMarking }: KeysProps) {
+const EntryKeys = memo(function EntryKeys({ practice, measuring, counting, loose, fault, unpack, inPile, tapIt, limit, loop, readMarking }: KeysProps) {
   return (
     <div className={styles.keys}>
       {practice && <KeyButton command="meter" text={measuring ? 'measuring…' : 'read from the meter'} run={loop.readMeter} />}
+      {limit !== null && (
+        <Button
+          type="text"
+          size="small"
+          className={styles.key ?? ''}
+          onClick={() => {
+            loop.setText(print(limit, 'A'));
+          }}
+        >
+          the supply is in its limit ({print(limit, 'A', 2)})
+        </Button>
+      )}
       {tapIt && <KeyButton command="tap" text="tap at each blink" run={tapIt} />}
       {readMarking && <KeyButton command="marking" text="read its marking" run={readMarking} />}
       {!counting && (

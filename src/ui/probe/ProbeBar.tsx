@@ -5,6 +5,7 @@ import { lazy, type RefObject, Suspense, useMemo } from 'react';
 import { lastVerdict, type Phase, type Target } from '@/core/loop';
 import type { KitState } from '@/core/kit';
 import { useWindows } from '../results/useWindows';
+import { useLink } from '@/store/instrument';
 import { useComfort } from '../theme/comfort';
 import { ConfirmZone } from './ConfirmZone';
 import { EntryZone } from './EntryZone';
@@ -14,6 +15,7 @@ import { TargetZone } from './TargetZone';
 import type { Loop } from './useLoop';
 import { VerdictLine, VerdictZone } from './VerdictZone';
 
+const LiveMeter = lazy(() => import('../live/LiveMeter').then((m) => ({ default: m.LiveMeter })));
 const HandsFree = lazy(() => import('./HandsFree').then((m) => ({ default: m.HandsFree })));
 
 interface Props {
@@ -33,6 +35,7 @@ interface Props {
 export function ProbeBar({ kit, phase, loop, fieldRef, nothing, back, readMarking }: Props) {
   const windows = useWindows(kit);
   const last = useMemo(() => lastVerdict(kit, windows), [kit, windows]);
+  const linked = useLink((s) => s.session !== null);
   const { speak, tones, awake, far } = useComfort();
   const spoken = (speak || tones || awake || far) && (
     <Suspense fallback={null}>
@@ -66,7 +69,14 @@ export function ProbeBar({ kit, phase, loop, fieldRef, nothing, back, readMarkin
         {loop.card?.entry === 'confirm' ? (
           <ConfirmZone kit={kit} loop={loop} kind={confirmKind(loop.target)} />
         ) : (
-          <EntryZone kit={kit} phase={phase} loop={loop} fieldRef={fieldRef} readMarking={readMarking} />
+          <>
+            <EntryZone kit={kit} phase={phase} loop={loop} fieldRef={fieldRef} readMarking={readMarking} />
+            {linked && (
+              <Suspense fallback={null}>
+                <LiveMeter kit={kit} target={loop.target} setText={loop.setText} take={loop.take} />
+              </Suspense>
+            )}
+          </>
         )}
       </section>
       <section className={styles.expected} aria-label="Expected">

@@ -2,7 +2,7 @@ import { observableOfTarget, type Target } from '@/core/loop';
 import type { KitState, ReadingValue } from '@/core/kit';
 import { ask } from '@/store/results';
 
-const UNIT_OF_LOOSE = { R: '', C: 'F', L: 'H', D: 'V', LED: 'V', Q: '' } as const;
+const UNIT_OF_LOOSE = { R: '', C: 'F', L: 'H', D: 'V', LED: 'V', Q: '', X: '' } as const;
 
 /** What the simulated meter shows at a target, what the simulated board does, or null where it has nothing to say. */
 export async function readSimulated(kit: KitState, target: Target): Promise<ReadingValue | boolean | null> {

@@ -246,7 +246,7 @@ export function useLoop(kit: KitState, phase: Phase): Loop {
           setError(body);
           return;
         }
-        if (body.kind === 'loose') acts.setPileKind(body.part);
+        if (body.kind === 'loose' && body.part !== 'X') acts.setPileKind(body.part);
         done(body);
       },
       confirm: (asExpected: boolean) => {

@@ -1,4 +1,4 @@
-import { Button } from 'antd';
+import { Button, Collapse } from 'antd';
 import { lazy, Suspense } from 'react';
 import { type Compartment, deriveStrangers, type KitState } from '@/core/kit';
 import { lineTitle, type Phase } from '@/core/loop';
@@ -8,6 +8,7 @@ import { useConsequences } from '../results/useConsequences';
 import zones from '../shell/zones.module.css';
 import { isShort } from './rows';
 
+const Unlisted = lazy(() => import('./Unlisted').then((m) => ({ default: m.Unlisted })));
 const Papers = lazy(() => import('./Papers').then((m) => ({ default: m.Papers })));
 
 interface Props {
@@ -40,6 +41,23 @@ export function CountStory({ kit, tray, left, go, loop }: Props) {
             All in one heap? Loose pile <kbd>L</kbd>
           </Button>
         </p>
+      )}
+      {tray.length > 0 && (
+        <Collapse
+          ghost
+          size="small"
+          items={[
+            {
+              key: 'unlisted',
+              label: <b>Something else came: a wrong value, or not on the list</b>,
+              children: (
+                <Suspense fallback={null}>
+                  <Unlisted kit={kit} tray={tray} />
+                </Suspense>
+              ),
+            },
+          ]}
+        />
       )}
       {short.map((c) => (
         <p key={c.line.id}>

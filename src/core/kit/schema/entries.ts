@@ -1,6 +1,6 @@
 /** The entries of a kit's log: the only place where their fields are told. Readings are SI. */
 import { type TSchema, Type } from '@sinclair/typebox';
-import { LOOSE_KINDS, PART_MODES } from '../../vocabulary';
+import { PART_MODES, PIECE_KINDS } from '../../vocabulary';
 import { Count, Flag, Id, Instant, List, Nullable, Num, type Of, OneOf, Pair, Positive, Refs, Shape, Text, Optional } from '../../vocabulary/schema';
 import { type Fault, FAULT_KINDS } from '../../fault';
 import { type HappenedKind, ROOM_NAMES, type RoomName } from './names';
@@ -52,11 +52,13 @@ export const HAPPENED = {
   marked: { line: Id, piece: Count, text: Text },
   /** A piece of the loose pile; `reading` is null when it was only looked at. */
   loose: {
-    part: OneOf(...LOOSE_KINDS),
+    part: OneOf(...PIECE_KINDS),
     reading: Nullable(ReadingShape),
     marking: Type.Union([Text, List(Id, 6), Type.Null()]),
     polarity: Nullable(OneOf('NPN', 'PNP')),
     meter: Meter,
+    /** It belongs to no line: it came in place of one, or (null) of none. */
+    instead: Optional(Nullable(Id)),
   },
   sorted: { pieces: List(Shape('piece of a sorted pile', { loose: Id, line: Nullable(Id) })) },
   /** The short test of the meter itself: probes together, apart, and a known part. Ohms. */
@@ -80,6 +82,8 @@ export const HAPPENED = {
   set: { ref: Id, value: Num },
   read: { stage: Id, check: Id, reading: ReadingShape, meter: Meter },
   probed: { stage: Id, testPoint: Id, reading: ReadingShape, meter: Meter },
+  /** The same check on a board that is known to be good: the other channel, a finished kit, the maker's table. Null takes it off. */
+  referenced: { stage: Id, check: Id, reading: Nullable(ReadingShape), meter: Meter },
   observed: { stage: Id, check: Id, channel: Optional(Text), asExpected: Flag, note: Optional(Text) },
   /** A function that was tried: what each lamp, digit or sounder showed, in the words of the program, or volts. */
   tried: { check: Text, saw: List(Shape('seen at a try', { of: Id, saw: Type.Union([Type.String({ maxLength: 40 }), Num]) }), 200), asExpected: Flag },

@@ -47,6 +47,7 @@ export const HAPPENED_KINDS = [
   'set',
   'read',
   'probed',
+  'referenced',
   'observed',
   'tried',
   'inspected',
