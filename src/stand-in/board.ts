@@ -17,7 +17,7 @@ import {
 } from '@/core/specimen';
 import { applyFaults, type Board } from '@/core/fault';
 import { expectationOf, type Line, listedType, type ObserveCheck, offsetOf, type ReadingValue, type Stage } from '@/core/kit';
-import { rangeFor } from '@/core/meter';
+import { type MeterProfile, rangeFor } from '@/core/meter';
 import { boardOf, circuitAt, circuitOf, sceneOf, showsSign } from '@/core/stage';
 import { ledForward, factsOf, type MeterMode, typeReadings } from '@/core/vocabulary';
 import { randomStream } from '@/core/statistics';
@@ -89,7 +89,7 @@ export function readPiece(practice: Practice, line: Line, piece: number, attempt
   const expected = expectationOf(line);
   const value = pieceValue(practice, line, piece);
   if (!expected || value === null) return null;
-  const meter = practice.setup.meter;
+  const meter = meterAtHand(practice);
   const leads = expected.mode === 'ohms' ? (practice.standIn?.leads ?? 0) : 0;
   return display(practice, expected.mode, value + leads + offsetOf(meter, expected.mode), `${line.id}/${piece}/${attempt}`);
 }
@@ -100,7 +100,7 @@ export function readBoard(practice: Practice, stage: Stage, observableId: string
   const scene = sceneOf(practice.setup, whole, stage);
   const observable = scene.observables.find((o) => o.id === observableId);
   if (!observable) return null;
-  const meter = practice.setup.meter;
+  const meter = meterAtHand(practice);
   const board = trueBoard(practice, whole);
   const one: StageScene = { circuit: scene.circuit, observables: [observable] };
   const value = restingValue(practice, { board, scenes: [atRest(one)], meter }) ?? runningValue(practice, board, one);
@@ -108,6 +108,9 @@ export function readBoard(practice: Practice, stage: Stage, observableId: string
   const leads = observable.mode === 'ohms' ? (practice.standIn?.leads ?? 0) : 0;
   return display(practice, observable.mode, value + leads, `${observableId}/${attempt}`);
 }
+
+/** The simulated bench has one meter: it drives ohms and diode tests as its own figures say, whether or not its owner knows them. */
+const meterAtHand = ({ setup }: Practice): MeterProfile => ({ ...setup.meter, coldTest: 'known' });
 
 /** True value of the only observable of a problem, where an operating point tells it. */
 function restingValue(practice: Practice, problem: Problem): ReadingValue | null {
@@ -133,7 +136,7 @@ function runningValue(practice: Practice, board: Board, scene: StageScene): Read
     },
   });
   if (stalled && isObservable(observable))
-    return restingValue(practice, { board, scenes: [{ circuit: scene.circuit, observables: [observable] }], meter: practice.setup.meter });
+    return restingValue(practice, { board, scenes: [{ circuit: scene.circuit, observables: [observable] }], meter: meterAtHand(practice) });
   return readings.get(observable.id) ?? (isObservable(observable) ? null : 0);
 }
 

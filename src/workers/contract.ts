@@ -4,7 +4,7 @@
  */
 import type { TraceStatistics } from '@/core/circuit';
 import type { Consequence, ConsequenceText, Overload, Spare, Substitute, Supposed, Supposition, Swept } from '@/core/consequence';
-import { type Findings, investigationInputs, type InvestigationInputs } from '@/core/diagnose';
+import { type Findings, investigationInputs, type InvestigationInputs, type Worth } from '@/core/diagnose';
 import type { Beside, DeckReading, Draft } from '@/core/draft';
 import { weakMapMemoize } from 'reselect';
 import {
@@ -63,6 +63,8 @@ interface Shapes {
     asked: { windows: Windows; ref: string; spares: readonly Spare[] };
     result: readonly Substitute[];
   };
+  /** What the test order catches of the usual faults; null without a circuit or checks. */
+  worth: { inputs: { setup: Setup; windows: Windows }; asked: Windows; result: Worth | null };
   /** What turning the control of a check does; null where that cannot be computed. */
   adjustment: { inputs: AdjustmentAsked & { setup: Setup }; asked: AdjustmentAsked; result: Adjustment | null };
   /** What switching a stage on does to a healthy board; null where the circuit cannot tell. */
@@ -222,6 +224,7 @@ export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } =
   whatIf: { ...question, inputs: (kit, asked) => ({ setup: setupOf(kit), ...asked }) },
   sweep: { ...question, inputs: (kit, asked) => ({ setup: setupOf(kit), ...asked }) },
   substitutes: { ...question, inputs: (kit, asked) => ({ setup: setupOf(kit), ...asked }) },
+  worth: { lane: 'ask', long: true, priority: 1, inputs: (kit, windows) => withCircuit(kit, () => ({ setup: setupOf(kit), windows })) },
   adjustment: { ...question, priority: 1, inputs: (kit, asked) => withCircuit(kit, () => ({ setup: setupOf(kit), ...asked })) },
   stageForecast: { ...question, priority: 1, inputs: (kit, stage) => withCircuit(kit, () => ({ setup: setupOf(kit), stage })) },
   loadCurve: { ...question, inputs: (kit, asked) => withCircuit(kit, () => ({ setup: setupOf(kit), ...asked })) },

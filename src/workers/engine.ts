@@ -1,6 +1,6 @@
 import { findNet, isRunning, operatingPoint, readDeck, statisticsOf, transient } from '@/core/circuit';
 import { ConsequenceSolver, consequenceText, influences, substitutes } from '@/core/consequence';
-import { type Diagnoser, diagnoserOf, findSuspects, investigate, type Investigation } from '@/core/diagnose';
+import { type Diagnoser, diagnoserOf, findSuspects, investigate, type Investigation, worthOf } from '@/core/diagnose';
 import { makeSheet, proposeStages, readDeckAgainst, readDraft, withLooks, withNeeds } from '@/core/draft';
 import { draw, drawableOf } from '@/core/draw';
 import { FunctionBench } from '@/core/logic';
@@ -63,6 +63,7 @@ export const ENGINE: { readonly [N in ComputationName]: (inputs: InputsOf<N>, pr
   },
   sweep: ({ setup, ref, values }) => solverFor(setup).sweep(ref, values),
   substitutes: ({ setup, windows, ref, spares }) => substitutes(solverFor(setup), ref, spares, windows),
+  worth: worthOf,
   adjustment: ({ setup, stage, check, limits }) => forecastAdjustment(setup, stage, check, limits),
   stageForecast: ({ setup, stage }) => forecastStage(setup, stage),
   loadCurve: ({ setup, stage, net, amps }) => loadCurve(setup, stage, net, amps),

@@ -214,7 +214,8 @@ export class Diagnoser {
     const singles = scoreAll(this.candidates, read, this.scoring);
     const alone = posteriorOf(singles, [], pick.length);
     const doubted = alone.unexplained > PAIRS_WHEN.unexplained || namedBad(alone, seen).some((b) => b.probability > PAIRS_WHEN.bad);
-    const pairs = doubted && (this.pace === 'resting' || this.pace === 'anyMeter') && pick.length >= FEWEST_TO_CONTRADICT ? this.pairsFor(pick, y, noise, progress) : [];
+    const pairs =
+      doubted && (this.pace === 'resting' || this.pace === 'anyMeter') && pick.length >= FEWEST_TO_CONTRADICT ? this.pairsFor(pick, y, noise, progress) : [];
     const all = pairs.length === 0 ? alone : posteriorOf(singles, scoreAll(pairs, read, this.scoring), pick.length);
     const whole = all.scored.map((s, i) => ({ faults: s.candidate.faults, probability: all.masses[i]!.reduce((p, q) => p + q, 0) }));
     whole.sort((p, q) => q.probability - p.probability);

@@ -5,3 +5,4 @@ export { Diagnoser } from './diagnoser';
 export { type WorkEvidence, workOf } from './work';
 export { WORK_FACTORS, workReasons } from './workReasons';
 export { rankCauses, type RankedCause, type Symptom, SYMPTOMS } from './symptoms';
+export { type CheckWorth, type Worth, worthOf } from './worth';

@@ -55,6 +55,10 @@ const NEGLIGIBLE = 25;
 const FEWEST_FITTED = 8;
 /** With fewer readings nothing can contradict another. */
 export const FEWEST_TO_CONTRADICT = 3;
+/** From so many on one of them may be the wrong one; while there are only these few, with this probability (own choice: the first readings go wrong most). */
+const FEWEST_TO_DOUBT = 2;
+const FEW = 4;
+const BAD_AMONG_FEW = 0.1;
 
 export const fitReadings = ({ values, rows, width }: Sample, pick: readonly number[], noise: readonly Noise[]): Fit =>
   fitSample(values, rows, width, pick, errorCovariance(noise));
@@ -73,7 +77,10 @@ interface Fitted {
  * Wrong readings that could not come near the best of them are left out.
  */
 export function scoreAll(candidates: readonly Candidate[], seen: Seen, scoring: Scoring): Scored<Candidate>[] {
-  const fitted = candidates.map((c) => ({ c, badReading: badReadingOf(c, scoring), ways: fittedWays(c, seen, badReadingOf(c, scoring)) }));
+  const fitted = candidates.map((c) => {
+    const badReading = badReadingOf(c, seen, scoring);
+    return { c, badReading, ways: fittedWays(c, seen, badReading) };
+  });
   const best = Math.max(...fitted.flatMap((f) => f.ways.map((w) => w?.good ?? -Infinity)));
   return fitted.map(({ c, badReading, ways }) => ({
     candidate: c,
@@ -82,7 +89,8 @@ export function scoreAll(candidates: readonly Candidate[], seen: Seen, scoring: 
 }
 
 /** A pair and a bad reading at once are not supposed. */
-const badReadingOf = (c: Candidate, { badReading }: Scoring): number => (c.faults.length > 1 ? 0 : badReading);
+const badReadingOf = (c: Candidate, { pick }: Seen, { badReading }: Scoring): number =>
+  c.faults.length > 1 || badReading === 0 ? 0 : pick.length <= FEW ? Math.max(badReading, BAD_AMONG_FEW) : badReading;
 
 function fittedWays(c: Candidate, { pick, y, noise, looked }: Seen, badReading: number): (Fitted | null)[] {
   return (c.components ?? []).map(({ sample, weight }) => {
@@ -99,7 +107,7 @@ function wayOf({ sample, density, held, before, good }: Fitted, { pick, noise, l
   const all = density.logAfar(FARTHEST);
   const one = logSum(pick.map((_, i) => density.logWithout(i))) - Math.log(pick.length * ANYWHERE);
   const afar = held + logAnyLooks(looked) + logSum([all + Math.log(1 - AT_ONE_PLACE), contradictable ? one + Math.log(AT_ONE_PLACE) : -Infinity]);
-  if (scoring.badReading <= 0 || !contradictable) return { good, log: good, bad: [], afar };
+  if (scoring.badReading <= 0 || pick.length < FEWEST_TO_DOUBT) return { good, log: good, bad: [], afar };
   const fits = new Map<number, Fit>();
   const withOther = (index: number) => {
     const fit = fits.get(index) ?? fitReadings(sample, [...pick, index], [...noise, scoring.ownNoise(sample, index)]);

@@ -4,7 +4,7 @@ export { boardOf } from './boardOf';
 export { circuitAt, fittedAt } from './circuitAt';
 export { circuitOf, controlOf, elementOf, elementsOf, netAtPin, sharedNames } from './elements';
 export { type PlaceNames, placeNames } from './placeNames';
-export { sceneOf } from './scene';
+export { sceneOf, statesOf } from './scene';
 export { tracksOf } from './tracks';
 export { type Setup, setupOf, wantedLines } from './setup';
 export { type ComputedWindow, computedWindow, type NoWindow, type WindowResult } from './windowResult';

@@ -5,6 +5,7 @@ import type { KitState } from '@/core/kit';
 import { MODES, type MeterMode } from '@/core/vocabulary';
 import { InlineForm } from '../form/InlineForm';
 import zones from '../shell/zones.module.css';
+import styles from './Live.module.css';
 import { connectLine, connectSimulated, disconnect, useLink } from '@/store/instrument';
 import { hasSerial, openSerial } from './serial';
 
@@ -96,7 +97,7 @@ export function Connect({ kit }: { kit: KitState }) {
           )}
         </>
       )}
-      <label className={zones.row}>
+      <label className={styles.hold}>
         <Switch
           size="small"
           checked={hold}

@@ -179,7 +179,7 @@ const EntryKeys = memo(function EntryKeys({ practice, measuring, counting, loose
       {!loose && <KeyButton command="jump" text="jump to a part" run={loop.jump} />}
       <KeyButton
         command="undo"
-        text="withdraw"
+        text="undo"
         run={() => {
           void useBench.getState().undo();
         }}

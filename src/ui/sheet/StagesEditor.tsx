@@ -1,6 +1,6 @@
 import { PlusOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
-import { useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { type KitState, move, put, putAll, type RecordOf, remove, type Stage, withDependents } from '@/core/kit';
 import { useBench } from '@/store/bench';
 import { newId } from '@/store/stamps';
@@ -15,12 +15,15 @@ import { RecordTools, withoutEmpty } from './records/RoomList';
 import { Sortable } from './records/Sortable';
 import { refuseStage, STAGE_FIELDS, stageOf } from './records/specs';
 
+const Worth = lazy(() => import('./Worth').then((m) => ({ default: m.Worth })));
+
 /** The ladder of stages and the checks of each: written, changed, copied, dragged into another order. */
 export function StagesEditor({ kit }: { kit: KitState }) {
   const append = useBench((s) => s.append);
   const { stages } = kit.sheet;
   const [chosen, setChosen] = useState<string | null>(null);
   const [editing, setEditing] = useState<{ readonly record: RecordOf<'stages'>; readonly isNew: boolean } | null>(null);
+  const [worth, setWorth] = useState(false);
   const here = stages.find((s) => s.id === chosen) ?? stages[0] ?? null;
   const fields = useMemo(() => STAGE_FIELDS(kit), [kit]);
   const save = (values: FormValues) => {
@@ -30,6 +33,16 @@ export function StagesEditor({ kit }: { kit: KitState }) {
   };
   return (
     <div className={`${zones.zones} ${zones.listThing}`}>
+      {worth && (
+        <Suspense fallback={null}>
+          <Worth
+            kit={kit}
+            close={() => {
+              setWorth(false);
+            }}
+          />
+        </Suspense>
+      )}
       <section className={zones.card} aria-label="Ladder">
         <div className={styles.head}>
           <h2 className={zones.label}>Stages</h2>
@@ -42,6 +55,16 @@ export function StagesEditor({ kit }: { kit: KitState }) {
           >
             Add stage
           </Button>
+          {kit.sheet.circuit !== null && stages.length > 0 && (
+            <Button
+              size="small"
+              onClick={() => {
+                setWorth(true);
+              }}
+            >
+              Worth of this test order
+            </Button>
+          )}
         </div>
         {stages.length === 0 && <Nothing say="No stages yet. Take over the proposed stages, or write the first one yourself." />}
         <Sortable
