@@ -212,24 +212,40 @@ export async function duplicateKit(id: string, withLog: boolean): Promise<string
     await renameKit(copy.id, titled(kit.sheet.title, ', copy'));
     return copy.id;
   }
-  const { meter, school, measure } = kit.settings;
-  const fresh = newKit({ ...kit.sheet, title: titled(kit.sheet.title, ', another one') }, stampAfter(undefined), {
-    meter,
-    school,
-    measure,
-    meters: kit.settings.meters,
-  });
-  // Photos of the sheet come along, those of notes stay with their log.
-  const photos = new Set(kit.sheet.photos.map((p) => p.hash));
-  await storeKit(documentOf(fresh, Object.fromEntries(Object.entries(doc.attachments ?? {}).filter(([hash]) => photos.has(hash)))));
+  const { meter, school, measure, meters } = kit.settings;
+  const fresh = newKit({ ...kit.sheet, title: titled(kit.sheet.title, ', another one') }, stampAfter(undefined), { meter, school, measure, meters });
+  await storeKit(documentOf(fresh, sheetPhotos(kit, doc)));
   return fresh.id;
 }
 
-/** A copy of a kit to practise on: its sheet and a simulated bench, nothing of its log. Returns its id. */
-export async function practiceCopy(kit: KitState, standIn: StandIn): Promise<string> {
+/** Photos of the sheet go with it, those of notes stay with their log. */
+function sheetPhotos(kit: KitState, { attachments = {} }: Pick<KitDocument, 'attachments'>): Readonly<Record<string, string>> {
+  const photos = new Set(kit.sheet.photos.map((p) => p.hash));
+  return Object.fromEntries(Object.entries(attachments).filter(([hash]) => photos.has(hash)));
+}
+
+/** A kit for others: its sheet with everything that was written for it, nothing of one's own log, meters or settings. */
+export async function kitForOthers(id: string): Promise<KitDocument> {
+  const { doc, kit } = await opened(id);
+  return documentOf(newKit(kit.sheet, stampAfter(undefined)), sheetPhotos(kit, doc));
+}
+
+/**
+ * A copy of a kit to practise on: its sheet and a simulated bench, nothing of its log. `built`: the trouble is on the board, so that
+ * the board is soldered already, but for what a later stage puts in. Returns its id.
+ */
+export async function practiceCopy(kit: KitState, standIn: StandIn, built: boolean): Promise<string> {
   const title = kit.sheet.title.replace(/, practice.*$/, '');
   const { meter, meters } = kit.settings;
   const copy = newKit({ ...kit.sheet, photos: [], title: titled(title, ', practice') }, stampAfter(undefined), { standIn, meter, meters });
-  await storeKit(documentOf(copy));
+  await storeKit(documentOf(built ? soldered(copy) : copy));
   return copy.id;
+}
+
+function soldered(kit: KitState): KitState {
+  const { lines, stages } = kit.sheet;
+  const first = stages.findIndex((s) => s.supplies.length > 0);
+  const later = new Set(stages.slice(first + 1).flatMap((s) => s.fits));
+  const refs = lines.flatMap((l) => (l.notFitted ? [] : l.refs)).filter((r) => !later.has(r));
+  return refs.length === 0 ? kit : extend(kit, { kind: 'fitted', refs, ...stampAfter(kit.log.at(-1)?.at) });
 }

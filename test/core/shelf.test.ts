@@ -1,7 +1,7 @@
 /** What the shelf does with whole kits: another name, a second copy, a copy to practise on, the archive. */
 import { checkKit, documentOf, type EntryBody, foldDocument, isOfMaking, type KitState, remove } from '@/core/kit';
 import { describeFault, type Fault } from '@/core/fault';
-import { duplicateKit, practiceCopy, renameKit } from '@/store/shelf';
+import { duplicateKit, kitForOthers, practiceCopy, renameKit } from '@/store/shelf';
 import { archiveKit, noteStanding, takeOff } from '@/store/shelfItems';
 import { listKits } from '@/store/shelfList';
 import { createKit, loadKit, summaryOf } from '@/store/storage';
@@ -47,7 +47,7 @@ test('a second one of the same kit: the sheet for another bag, or all of it; the
 test('a copy to practise on hides one fault that the board can have, and takes nothing of the log', async () => {
   const faults = new Set<string>();
   for (let seed = 1; seed < 7; seed++) {
-    const copy = await stored(await practiceCopy(kit('real'), hideTrouble(setupOf(kit('real')), { trouble: 'fault', difficulty: 'fair', seed })));
+    const copy = await stored(await practiceCopy(kit('real'), hideTrouble(setupOf(kit('real')), { trouble: 'fault', difficulty: 'fair', seed }), false));
     expect(copy.sheet.title).toBe('Frost sentinel, practice');
     expect(work(copy)).toEqual([]);
     const fault = JSON.parse(atob(copy.settings.standIn!.fault)) as Fault;
@@ -105,7 +105,7 @@ test('a title as long as it may be leaves its copies whole: they open again', as
   await createKit(documentOf(k));
   await renameKit('long', 'x'.repeat(200));
   await expect(renameKit('long', 'x'.repeat(201))).rejects.toThrow('at most 200');
-  for (const id of [await duplicateKit('long', false), await duplicateKit('long', true), await practiceCopy(await stored('long'), NOTHING_HIDDEN)]) {
+  for (const id of [await duplicateKit('long', false), await duplicateKit('long', true), await practiceCopy(await stored('long'), NOTHING_HIDDEN, false)]) {
     const copy = await stored(id);
     expect(copy.sheet.title).toHaveLength(200);
     expect(copy.sheet.title).toMatch(/, (another one|copy|practice)$/);
@@ -119,4 +119,24 @@ test('photos of notes stay with their log: a second one of the kit does not carr
   expect(found?.ok && found.kit.attachments).toBeUndefined();
   const whole = await loadKit(await duplicateKit('photos', true));
   expect(whole?.ok && whole.kit.attachments).toEqual({ ofANote: 'AAAA' });
+});
+
+test('a kit for others holds its sheet, and nothing of the log or of the meters in use', async () => {
+  const worked = log(demo(), { kind: 'counted', line: demo().sheet.lines[0]!.id, quantity: 1 });
+  await createKit({ ...documentOf(worked), id: 'mine' });
+  const given = foldDocument(await kitForOthers('mine'));
+  expect(given.sheet).toEqual(worked.sheet);
+  expect(work(given)).toEqual([]);
+  expect(given.id).not.toBe('mine');
+});
+
+test('a round whose fault is on the board finds it soldered, but for what a later stage puts in', async () => {
+  const copy = await stored(await practiceCopy({ ...demo(), id: 'bench' }, NOTHING_HIDDEN, true));
+  const later = copy.sheet.stages
+    .filter((s) => s.supplies.length > 0)
+    .slice(1)
+    .flatMap((s) => s.fits);
+  expect(copy.board.fitted.has('R1')).toBe(true);
+  expect(later.length).toBeGreaterThan(0);
+  for (const ref of later) expect(copy.board.fitted.has(ref)).toBe(false);
 });

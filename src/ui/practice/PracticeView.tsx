@@ -57,12 +57,13 @@ function NewRound({ kit }: { kit: KitState }) {
   const [busy, setBusy] = useState(false);
   const start = ({ trouble, difficulty, seed = '' }: Choice) => {
     setBusy(true);
+    const onBoard = trouble !== 'any' && trouble !== 'parcel';
     const chosen = seed.trim() === '' ? crypto.getRandomValues(new Uint32Array(1))[0]! % SEEDS : Number(seed);
     ask('hideTrouble', kit, { trouble, difficulty, seed: chosen })
-      .then((standIn) => practiceCopy(kit, standIn))
+      .then((standIn) => practiceCopy(kit, standIn, onBoard))
       .then(
         (id) => {
-          router.push(`/bench/?kit=${encodeURIComponent(id)}`);
+          router.push(`/bench/?kit=${encodeURIComponent(id)}${onBoard ? '#power' : ''}`);
         },
         (e: unknown) => {
           if (!(e instanceof Cancelled)) void message.error((e as Error).message, 8);
@@ -76,7 +77,7 @@ function NewRound({ kit }: { kit: KitState }) {
     <>
       <p>
         A copy of this kit goes onto the shelf: its sheet, nothing of its log. A simulated bag and a simulated board take the place of yours, each part
-        somewhere within its tolerance, and something is hidden in them. Count, measure, power up in stages and find it; the real kit stays as it is.
+        somewhere within its tolerance, and something is hidden in them. A round with a fault on the board starts at Power up. The real kit stays as it is.
       </p>
       <InlineForm<Choice>
         name="practice"

@@ -50,6 +50,13 @@ export function KitCard({ item, shelf }: { item: ShelfItem; shelf: ShelfActs }) 
                       },
                     },
                     {
+                      key: 'others',
+                      label: 'Export for others (sheet only, nothing of your log)',
+                      onClick: () => {
+                        shelf.exportForOthers(item);
+                      },
+                    },
+                    {
                       key: 'copy',
                       label: 'Copy with its whole log',
                       onClick: () => {

@@ -28,6 +28,8 @@ export interface ShelfActs {
   readonly archive: (item: ShelfItem) => void;
   readonly remove: (item: ShelfItem) => void;
   readonly exportKit: (item: ShelfItem) => void;
+  /** Its sheet alone, for somebody else to build. */
+  readonly exportForOthers: (item: ShelfItem) => void;
   /** The whole shelf as one file. */
   readonly backup: () => void;
   readonly takeShelf: (docs: readonly KitDocument[]) => void;
@@ -147,6 +149,13 @@ export function useShelf(push: (path: string) => void, message: Messages): Shelf
           setPreview(null);
         };
         taken().then(refresh, fail);
+      },
+      exportForOthers: (item) => {
+        const written = async () => {
+          const { kitForOthers } = await store();
+          saveFile(`${item.title}, for others.zesty.json`, JSON.stringify(await kitForOthers(item.id), null, 1));
+        };
+        written().catch(fail);
       },
       exportKit: (item) => {
         const written = async () => {
