@@ -31,8 +31,9 @@ describe('a known-good board', () => {
   test('it is solved beside the own one, without the fault and with pieces of its own', () => {
     const { problem, evidence } = investigationOf(log(demo(), read('tp1', 11.3), good('tp1', 11.4), good('tp3', 5)))!;
     const twins = problem.scenes.filter((s) => s.twin);
-    expect(twins.map((s) => s.observables.length)).toEqual([2]);
-    expect(evidence.map((e) => e.id)).toEqual(expect.arrayContaining(['empty/tp1', twins[0]!.observables[0]!.id]));
+    expect(twins).toHaveLength(1);
+    const read = twins[0]!.observables.map((o) => o.id).filter((id) => evidence.some((e) => e.id === id));
+    expect(read).toHaveLength(2);
   });
   test('it is no reading of this board: it is not counted, and no row of the table', () => {
     const kit = log(demo(), read('tp1', 11.3), good('tp1', 11.4));

@@ -211,9 +211,9 @@ function sceneAt(sitting: Sitting, whole: Circuit, stage: Stage): Scene {
 
 /** A known-good board is read beside the own one: another draw of the same parts, without the fault. */
 function twinScene(sitting: Sitting, own: Scene): Scene[] {
-  const read = new Set(sitting.reference.map((r) => r.observable));
-  const observables = own.observables.flatMap((o) => (read.has(o.id) ? [{ ...o, id: twinId(o.id) }] : []));
-  return observables.length > 0 ? [{ circuit: own.circuit, observables, twin: true }] : [];
+  if (sitting.reference.length === 0 || own.observables.length === 0) return [];
+  // All of its points, so that one more reading of it is no board of its own.
+  return [{ circuit: own.circuit, observables: own.observables.map((o) => ({ ...o, id: twinId(o.id) })), twin: true }];
 }
 const TWIN = 'known-good:';
 const twinId = (observable: string) => `${TWIN}${observable}`;

@@ -57,7 +57,12 @@ function verdictOf(kit: KitState, e: Entry, windows: KnownWindows): LastVerdict 
     case 'measured':
       return measured(kit, e);
     case 'loose':
-      return { verdict: 'none', title: entryText(kit, e), detail: e.instead === undefined ? 'Noted. Its best match is shown beside the tray.' : 'The letter to the seller names it.', reckoning: [] };
+      return {
+        verdict: 'none',
+        title: entryText(kit, e),
+        detail: e.instead === undefined ? 'Noted. Its best match is shown beside the tray.' : 'The letter to the seller names it.',
+        reckoning: [],
+      };
     case 'sorted':
       return { verdict: 'none', title: entryText(kit, e), detail: 'The pieces are in their compartments and judged there.', reckoning: [] };
     case 'read':

@@ -111,7 +111,7 @@ export function OwnMeter({ kit, close }: { kit: KitState; close: () => void }) {
             <Input placeholder="Attic meter" maxLength={80} autoComplete="off" />
           </Form.Item>
           <Form.Item name="displayCounts" label="Counts of the display">
-            <InputNumber min={200} max={2_000_000} precision={0} />
+            <InputNumber className={styles.figure ?? ''} min={200} max={2_000_000} precision={0} />
           </Form.Item>
           <Form.Item name="acResponse" label="AC volts">
             <Select
@@ -159,10 +159,10 @@ function ModeRow({ mode }: { mode: RangedMode }) {
         <Input aria-label={`${words}: largest range`} prefix="to" autoComplete="off" />
       </Form.Item>
       <Form.Item name={['modes', mode, 'percent']}>
-        <InputNumber aria-label={`${words}: percent of the reading`} prefix="±" suffix="%" min={0} max={100} step={0.1} />
+        <InputNumber className={styles.figure ?? ''} aria-label={`${words}: percent of the reading`} prefix="±" suffix="%" min={0} max={100} step={0.1} />
       </Form.Item>
       <Form.Item name={['modes', mode, 'counts']}>
-        <InputNumber aria-label={`${words}: counts`} prefix="+" suffix="counts" min={0} max={1000} precision={0} />
+        <InputNumber className={styles.figure ?? ''} aria-label={`${words}: counts`} prefix="+" suffix="counts" min={0} max={1000} precision={0} />
       </Form.Item>
     </div>
   );

@@ -6,6 +6,7 @@ import { namingOf } from '@/core/loop';
 import { useResult } from '../results/useResult';
 import { useWindows } from '../results/useWindows';
 import zones from '../shell/zones.module.css';
+import styles from './Worth.module.css';
 
 const NO_WINDOWS = {};
 const percent = (part: number, of: number) => (of === 0 ? '–' : `${Math.round((100 * part) / of)} %`);
@@ -54,7 +55,7 @@ function WorthTold({ kit, worth }: { kit: KitState; worth: Told }) {
   const naming = namingOf(kit);
   const missed = worth.missed.map((f) => describeFault(f, naming(f)).title);
   return (
-    <div className="print-alone">
+    <div className={`print-alone ${styles.worth}`}>
       <p>
         <b>
           These {worth.checks.length} checks catch {percent(worth.caught, worth.faults)} of the usual faults
