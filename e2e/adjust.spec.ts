@@ -84,7 +84,7 @@ test('two trimmers in turn: which way and how far is said, what was disturbed is
   await expectAccessible(page);
   await reads(page, '5.0');
   await reads(page, '5.0');
-  await expect(panel.getByText(/It does not move while you turn/)).toBeVisible();
+  await expect(panel.getByText(/The reading does not change while you turn/)).toBeVisible();
   await reads(page, '4.0');
 
   // RV2 is turned: what it moved has to be read again.

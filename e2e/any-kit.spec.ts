@@ -70,9 +70,9 @@ async function atTheBoard(page: Page): Promise<void> {
   const why = page.getByRole('complementary', { name: 'Why' });
   const mode = (name: string) => page.getByLabel('What is done at the board').getByText(name, { exact: true }).click();
   for (const [name, says] of [
-    ['Bare board', /Before anything is soldered/],
-    ['Second look', /What is likely and does harm comes first/],
-    ['Trace', /Power off and unplugged|A tester needs to know what should be joined/],
+    ['Bare board', /Look before you solder/],
+    ['Second look', /The likeliest and most harmful come first/],
+    ['Trace', /Power off and unplugged|Tracing needs to know which pads should be connected/],
   ] as const) {
     await mode(name);
     await expect(why.getByText(says)).toBeVisible();
@@ -81,7 +81,7 @@ async function atTheBoard(page: Page): Promise<void> {
   await mode('Fit');
   await page.getByRole('tab', { name: 'Plan' }).click();
   const plan = page.getByRole('region', { name: 'Plan' });
-  const shown = plan.getByRole('button', { name: /^Show the \d+ that are fitted/ });
+  const shown = plan.getByRole('button', { name: /^Show \d+ fitted/ });
   if (await appears(shown)) await shown.click();
   const { lines } = (await storedKit(page)).sheet;
   const steps = (await plan.getByRole('list', { name: 'Steps' }).innerText()).split(/\s+/);

@@ -31,7 +31,7 @@ test('the circuit: a diagnostic at its place, a block added, connections changed
   await expect(editor).toContainText('R13 vcc LED1_a 1000');
   await page.getByText('Findings', { exact: true }).click();
   await expect(page.getByText('R13 is in the circuit but on no line of the list.')).toBeVisible();
-  await expect(page.getByText(/^No part whose rating the list or a type card gives/)).toBeVisible();
+  await expect(page.getByText(/^No part exceeds a rating from the list or a type card/)).toBeVisible();
   await page.getByRole('button', { name: 'Use this circuit' }).click();
   await expect.poll(async () => JSON.stringify(await storedKit(page))).toContain('R13 vcc LED1_a 1000');
 });
@@ -55,7 +55,7 @@ test('what if, substitutes, neighbours and time', async ({ page }) => {
   await choose(page.getByLabel('If this part'), 'D3');
   await choose(page.getByLabel('(1N4148)'), 'sits the wrong way round');
   await page.getByRole('button', { name: 'Solve it' }).click();
-  await expect(page.getByText('Do not fit: Q2 gets 4.75 W, it stands 500 mW')).toBeVisible();
+  await expect(page.getByText('Do not fit: Q2 would get 4.75 W, rated 500 mW')).toBeVisible();
   await choose(page.getByLabel('(1N4148)'), 'is taken out');
   await page.getByRole('button', { name: 'Solve it' }).click();
   await expect(page.getByText(/No check can tell|It does not matter here/)).toBeVisible();
@@ -105,7 +105,7 @@ test('the schematic: drawn in Circuit with the volts of a stage, and in Power up
   const bench = page.getByRole('region', { name: 'Schematic' });
   await expect(bench.getByText('Q1', { exact: true })).toBeVisible();
   await readFromMeter(page);
-  const net = bench.getByRole('button', { name: /Take it into the hand/ }).last();
+  const net = bench.getByRole('button', { name: /Select this check/ }).last();
   await expect(net).toBeVisible();
   const title = (await net.getAttribute('aria-label'))!.split(':')[0]!;
   await net.press('Enter');

@@ -38,7 +38,7 @@ test('the whole job: from the bag to the hidden fault, repaired, exported and op
   await find.click();
   const first = suspects(page).first();
   const counted = page.getByRole('heading', { name: /Suspects after/ });
-  const advice = page.getByText(/One more reading helps|No further reading|Supply off\. .* measure this stage again/);
+  const advice = page.getByText(/One more reading helps|again first|No further reading|Supply off\. .* measure this stage again/);
   for (let i = 0; i < 8; i++) {
     await expect(advice).toBeVisible({ timeout: 60_000 });
     if ((await page.getByText(/One more reading helps/).count()) === 0) break;
@@ -102,7 +102,7 @@ test('answers nonsense at the entry field and takes OL', async ({ page }) => {
   for (const [text, message] of [
     ['abc', 'no number'],
     ['1..2', 'one decimal mark'],
-    ['3V', 'wanted here'],
+    ['3V', 'expected here'],
   ] as const) {
     await entry.fill(text);
     await entry.press('Enter');

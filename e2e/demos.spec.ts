@@ -24,7 +24,7 @@ for (const { title, lines, missing, fault } of JOBS)
       await readFromMeter(page);
     }
     await find.click();
-    const advice = page.getByText(/One more reading helps|No further reading|Supply off\. .* measure this stage again|Nothing stands out/);
+    const advice = page.getByText(/One more reading helps|again first|No further reading|Supply off\. .* measure this stage again|Nothing stands out/);
     const counted = page.getByRole('heading', { name: /Suspects after/ });
     for (let i = 0; i < 6; i++) {
       await expect(advice).toBeVisible({ timeout: 90_000 });

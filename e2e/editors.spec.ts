@@ -68,7 +68,7 @@ test('a list alone gets a ladder; a typed window judges a reading; checks are ty
   await expect(drawer.getByText(/Lower limit first/)).toBeVisible();
   await drawer.getByLabel('Limits from the instructions, to').fill('6');
   await drawer.getByRole('button', { name: 'Save' }).click();
-  await expect(drawer.getByText(/Both probes stand in one place/)).toBeVisible();
+  await expect(drawer.getByText(/Both probes are in one place/)).toBeVisible();
   // Its place is pressed on the map, though no part of this kit has one yet.
   await drawer.getByRole('button', { name: 'Red probe: press it on the map' }).click();
   const map = page.getByRole('dialog', { name: 'Red probe: press the place' });

@@ -87,5 +87,5 @@ test('readings that nothing listed explains are said to be so', async ({ page })
   await toSuspects(page);
   await expect(suspects(page).filter({ hasText: 'An unknown fault' }).first()).toBeVisible({ timeout: 60_000 });
   await expect(page.getByText('Repeat each odd reading')).toBeVisible();
-  await expect(page.getByText('Nearest of those I know')).toBeVisible();
+  await expect(page.getByText('Closest known faults')).toBeVisible();
 });

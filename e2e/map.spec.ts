@@ -19,7 +19,7 @@ test('a board without places is laid out from its circuit; parts are dragged and
 }) => {
   await makeKit(page, 'Night lamp', LIST, DECK);
   await page.keyboard.press('Alt+3');
-  await expect(page.getByText('laid out as the circuit joins them, not to scale')).toBeVisible();
+  await expect(page.getByText('laid out by the circuit, not to scale')).toBeVisible();
 
   // What has no position is asked for at its time: the links before everything else.
   await expect(inHand(page)).toContainText('2 ×');
@@ -214,7 +214,7 @@ test('turned until it happens, a long run with its clock, a load test over a hea
   const names = page.getByRole('region', { name: 'Other names in the deck' });
   await choose(names.getByLabel('Name of T1 in the deck'), 'Q7');
   await expect.poll(async () => (await storedKit(page)).sheet.circuit!.elements).toEqual({ T1: 'Q7' });
-  await expect(page.getByText(/T1 .* stands on the list but has no place/)).toHaveCount(0);
+  await expect(page.getByText(/T1 .* is on the list but not in the circuit/)).toHaveCount(0);
   await expectAccessible(page);
 
   // A check that is turned until something happens, written in its form.

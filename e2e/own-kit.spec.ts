@@ -73,7 +73,7 @@ test('a short on the board: the supply stands in its limit, which is said, and t
   const { limit } = stages.find((s) => s.title === 'First power, limited')!.supplies[0]!;
   // The limit through a tenth of an ohm, and next to nothing behind it.
   await readFirstPower(page, [[/current of V1/, String(limit)]]);
-  await expect(page.getByText(/V1 stands in its limit/).first()).toBeVisible();
+  await expect(page.getByText(/V1 is in its current limit/).first()).toBeVisible();
   await readFirstPower(page, [
     [/vcc/, String(limit / 10)],
     [/\bb\b/, String(limit / 20)],

@@ -13,7 +13,7 @@ test('a stage that fails is gone on behind with a reason, done again, and load, 
   await story.getByRole('button', { name: 'Skip this stage' }).click();
   const dialog = page.getByRole('dialog', { name: 'Continue anyway' });
   await dialog.getByRole('button', { name: 'Go on' }).click();
-  await expect(dialog.getByText(/A reason, in a few words/)).toBeVisible();
+  await expect(dialog.getByText(/Give a reason in a few words/)).toBeVisible();
   await expectAccessible(page);
   await dialog.getByLabel('Because').fill('looked at before');
   await dialog.getByRole('button', { name: 'Go on' }).click();

@@ -48,7 +48,7 @@ test('a suspect is opened, ruled out by hand and found after all; a repair that 
   await page.getByRole('button', { name: 'I found something else' }).click();
   const dialog = page.getByRole('dialog');
   await dialog.getByRole('button', { name: 'Mark as repaired' }).click();
-  await expect(dialog.getByText('A few words')).toBeVisible();
+  await expect(dialog.getByText('Write a few words for later')).toBeVisible();
   await dialog.getByLabel('What was it?').fill('a hair of wire between two pads');
   await dialog.getByRole('button', { name: 'Mark as repaired' }).click();
   const story = page.getByRole('region', { name: 'After the repair' });
@@ -62,7 +62,7 @@ test('a suspect is opened, ruled out by hand and found after all; a repair that 
   await first.getByRole('button', { name: 'R4 has an open joint' }).click({ timeout: 60_000 });
   await card.getByRole('button', { name: 'Found and repaired' }).click();
   await readFirstPower(page, [[/TP\d+ ?b\b/, '3.75']]);
-  await expect(story.getByText('the repair explains all that was seen')).toBeVisible();
+  await expect(story.getByText('the repair explains everything')).toBeVisible();
   const { log } = await storedKit(page);
   expect(log.filter((e) => e.kind === 'repaired')).toHaveLength(2);
   expect(log.filter((e) => e.kind === 'found')).toHaveLength(1);

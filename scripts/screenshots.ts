@@ -147,12 +147,6 @@ await page.keyboard.press('Enter');
 await page.waitForTimeout(300);
 await page.keyboard.press('n');
 await shot('second-look');
-await page.getByText('Trace', { exact: true }).click();
-for (const key of ['Enter', 'Enter', 'n', 'Enter']) {
-  await page.keyboard.press(key);
-  await page.waitForTimeout(300);
-}
-await shot('trace');
 await page.keyboard.press('Alt+4');
 const find = page.getByRole('button', { name: 'Find the fault' });
 for (let i = 0; i < 30 && !(await find.isVisible()); i++) {

@@ -32,8 +32,8 @@ describe('a known-good board', () => {
     const { problem, evidence } = investigationOf(log(demo(), read('tp1', 11.3), good('tp1', 11.4), good('tp3', 5)))!;
     const twins = problem.scenes.filter((s) => s.twin);
     expect(twins).toHaveLength(1);
-    const read = twins[0]!.observables.map((o) => o.id).filter((id) => evidence.some((e) => e.id === id));
-    expect(read).toHaveLength(2);
+    const known = twins[0]!.observables.map((o) => o.id).filter((id) => evidence.some((e) => e.id === id));
+    expect(known).toHaveLength(2);
   });
   test('it is no reading of this board: it is not counted, and no row of the table', () => {
     const kit = log(demo(), read('tp1', 11.3), good('tp1', 11.4));

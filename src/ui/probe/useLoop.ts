@@ -107,7 +107,7 @@ export function useLoop(kit: KitState, phase: Phase): Loop {
   const windows = useWindows(kit);
   const { result } = useSuspects(kit, phase === 'fault');
   // An older answer asks for a reading that may have been taken.
-  const next = result.state === 'fresh' ? (result.value?.next?.id ?? null) : null;
+  const next = result.state === 'fresh' ? (result.value?.again ?? result.value?.next?.id ?? null) : null;
   const influence = useInfluence(kit);
   const append = useBench((s) => s.append);
   const [pileKind, setPileKindState] = useState<LooseKind | null>(null);
