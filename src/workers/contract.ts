@@ -76,6 +76,8 @@ interface Shapes {
   netVolts: { inputs: { setup: Setup; stage: string | null }; asked: string | null; result: Readonly<Record<string, number>> };
   /** A board round chips in sentences: its tries, and what those done so far point at; null without sentences. */
   functions: { inputs: { sentences: string; seen: readonly Seen[] } | null; asked: undefined; result: Functions | null };
+  /** What a simulated board built around chips shows at every try; null where nothing is hidden there. */
+  watchFunctions: { inputs: { sentences: string; fault: string } | null; asked: undefined; result: readonly Seen[] };
   /** The schematic of the circuit; null without one. */
   schematic: { inputs: Pick<Sheet, 'lines' | 'circuit'>; asked: undefined; result: Drawing | null };
   /** The course of a net in time, from the operating point (or the deck's start values). */
@@ -230,6 +232,7 @@ export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } =
   loadCurve: { ...question, inputs: (kit, asked) => withCircuit(kit, () => ({ setup: setupOf(kit), ...asked })) },
   overloads: { ...question, priority: 1, inputs: (kit) => withCircuit(kit, () => setupOf(kit)) },
   functions: { lane: 'matter', long: true, priority: 2, inputs: functionInputs },
+  watchFunctions: { lane: 'matter', long: true, priority: 2, inputs: simulatedFunctions },
   schematic: { lane: 'read', long: true, priority: 1, inputs: ({ sheet }) => ({ lines: sheet.lines, circuit: sheet.circuit }) },
   netVolts: { ...question, priority: 1, inputs: (kit, stage) => ({ setup: setupOf(kit), stage }) },
   course: { ...question, inputs: (_, asked) => asked },
@@ -247,6 +250,13 @@ export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } =
   readBoard: { ...practice, inputs: (kit, asked) => ({ practice: practiceOf(kit), ...asked }) },
   watchBoard: { ...practice, inputs: (kit, asked) => ({ practice: practiceOf(kit), ...asked }) },
 };
+
+/** The board in sentences, and what is hidden on its simulated twin; repaired, nothing is. */
+function simulatedFunctions({ sheet: { functions }, settings: { standIn }, repaired }: KitState): { sentences: string; fault: string } | null {
+  if (!functions || standIn?.functionFault === undefined) return null;
+  const { parts } = JSON.parse(atob(standIn.functionFault)) as { parts: readonly string[] };
+  return { sentences: functions.sentences, fault: parts.some((p) => repaired.has(p)) ? '' : standIn.functionFault };
+}
 
 /** A board in sentences, with the tries that were done on it as it is. */
 function functionInputs(kit: KitState): { sentences: string; seen: readonly Seen[] } | null {

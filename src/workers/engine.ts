@@ -3,7 +3,7 @@ import { ConsequenceSolver, consequenceText, influences, substitutes } from '@/c
 import { type Diagnoser, diagnoserOf, findSuspects, investigate, type Investigation, worthOf } from '@/core/diagnose';
 import { makeSheet, proposeStages, readDeckAgainst, readDraft, withLooks, withNeeds } from '@/core/draft';
 import { draw, drawableOf } from '@/core/draw';
-import { FunctionBench } from '@/core/logic';
+import { FunctionBench, type LogicFault } from '@/core/logic';
 import { sortPile } from '@/core/loop';
 import { laidOut } from '@/core/place';
 import { forecastAdjustment, forecastStage, loadCurve } from '@/core/power';
@@ -20,6 +20,8 @@ function diagnoserFor(investigation: Investigation): Diagnoser {
   return kept.diagnoser;
 }
 
+/** A board built around chips with nothing wrong on it. */
+const SOUND: LogicFault = { kind: 'healthy', parts: [], detail: {} };
 /** The last board in sentences: a try more asks it again. */
 const functionBench = new FunctionBench();
 
@@ -69,6 +71,11 @@ export const ENGINE: { readonly [N in ComputationName]: (inputs: InputsOf<N>, pr
   loadCurve: ({ setup, stage, net, amps }) => loadCurve(setup, stage, net, amps),
   overloads: (setup) => solverFor(setup).overloads,
   functions: (inputs, progress) => inputs && functionBench.of(inputs.sentences, inputs.seen, progress),
+  watchFunctions: (inputs) => {
+    if (!inputs) return [];
+    const hidden = inputs.fault === '' ? SOUND : (JSON.parse(atob(inputs.fault)) as LogicFault);
+    return functionBench.shows(inputs.sentences, hidden);
+  },
   schematic: (sheet) => {
     const drawable = drawableOf(sheet);
     return drawable && draw(drawable);

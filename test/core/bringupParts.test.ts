@@ -152,7 +152,7 @@ describe('limits of one place', () => {
     expect(windowOf(volts, [5, 5, null, null], meters, plain)).toBeNull();
     expect(windowOf(volts, [5, 5, 5, 5, 5, 5, 5, 5, 5, null], meters, plain)).not.toBeNull();
   });
-  test('ohms that some boards show as over-range are open above; a LED that is lit on some boards only is not asked for', () => {
+  test('ohms that some boards show as over-range are open above; an LED that is lit on some boards only is not asked for', () => {
     expect(windowOf({ mode: 'ohms', red: 'a', black: '0' }, [1e6, 2e6, 'over'], meters, plain)!.high).toBeNull();
     expect(windowOf({ mode: 'sign', red: 'D1', black: '0', ref: 'D1' }, [0.01, 0], meters, plain)).toBeNull();
     expect(windowOf({ mode: 'sign', red: 'D1', black: '0', ref: 'D1' }, [0.01, 0.008], meters, plain)!.low).toBeGreaterThan(0);

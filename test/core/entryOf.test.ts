@@ -22,7 +22,7 @@ test.each([
 });
 
 test.each(['-1', '1.5', 'many', '1e9', '10001'])('“%s” is no count, and says so', (text) => {
-  expect(typed(count, text)).toMatch(/is no count. Type a whole number/);
+  expect(typed(count, text)).toMatch(/is not a count. Type a whole number/);
 });
 
 test.each([

@@ -60,7 +60,7 @@ describe('a resistor and a capacitor on 10 V', () => {
     expect(chargingTime(0.01, 0.01, 0.02)).toBe(Infinity);
     const { set, watch } = firstPower({ by: 'bench' }, forecast);
     expect(set).toEqual(['V1: 10.0 V, current limit 25 mA']);
-    expect(watch[0]).toMatch(/9\.7 mA to 10 mA once it has settled; the display stands at the limit for about 6[78]0 ms/);
+    expect(watch[0]).toMatch(/9\.7 mA to 10 mA once it has settled; the display shows the limit for about 6[78]0 ms/);
   });
 
   test('a limit of the stage below what a healthy board takes is said, one above it is not', () => {

@@ -78,7 +78,7 @@ const WORDS: Readonly<Record<string, Readonly<Partial<Record<FreeKind, readonly 
     C: ['Kondensator', 'Kondensator ceramiczny', 'Kondensator elektrolityczny'],
     L: ['Dławik', 'Cewka'],
     D: ['Dioda', 'Dioda prostownicza'],
-    LED: ['Dioda LED 5mm', 'LED 3mm'],
+    LED: ['Diodan LED 5mm', 'LED 3mm'],
     Q: ['Tranzystor'],
     XTAL: ['Kwarc', 'Rezonator kwarcowy'],
     IC: ['Układ scalony'],

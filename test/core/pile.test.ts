@@ -99,7 +99,7 @@ describe('consequences', () => {
   test('three per cent on R6 does not matter', () => {
     expect(says({ R6: 4_850 })).toMatchObject({ usable: true });
   });
-  test('a LED resistor that gets more than its rating (P = U²/R)', () => {
+  test('an LED resistor that gets more than its rating (P = U²/R)', () => {
     const { overloads } = solver.of({ values: { R1: 150 } }, windows);
     expect(overloads.find((o) => o.ref === 'R1')!.value).toBeGreaterThan(0.25);
     expect(says({ R1: 150 }).title).toMatch(/^Do not fit: R1 would get \d+ mW, rated 250 mW$/);

@@ -63,7 +63,7 @@ test('it is named before the kit is called finished, in the logbook and among wh
       k,
       k.log.find((e) => e.kind === 'owned')!,
     ),
-  ).toBe('Not to be had for now: “programmer”');
+  ).toBe('Not available for now: “programmer”');
   expect(shoppingList(k).map((i) => [i.text, i.why])).toContainEqual(['programmer', 'what you own does not fit: there is none for now']);
 });
 test('a tool that is simply there meets its need; a supply of which nothing is known does not', () => {
@@ -87,5 +87,5 @@ test('stages behind it are reckoned without what it would have fitted, until tha
 });
 test('it has come: the logbook says so', () => {
   const k = log(kit(), none, { kind: 'owned', need: 'prog', owned: {} });
-  expect(k.log.filter((e) => e.kind === 'owned').map((e) => entryText(k, e))).toEqual(['Not to be had for now: “programmer”', 'There now: “programmer”']);
+  expect(k.log.filter((e) => e.kind === 'owned').map((e) => entryText(k, e))).toEqual(['Not available for now: “programmer”', 'Available now: “programmer”']);
 });

@@ -130,7 +130,7 @@ Q1;Transistor;BC337;1`,
 R1,R2;Rezystor;22k;2
 C1;Kondensator ceramiczny;100nF;1
 C2;Kondensator elektrolityczny;10uF/50V;1
-D1;Dioda LED;czerwona;1
+D1;Diodan LED;czerwona;1
 P1;Potencjometr montażowy;5k;1`,
     lines: [
       ['resistor', 22e3, 2, 'R1 R2'],

@@ -31,7 +31,7 @@ const walk = (lines: readonly Line[], steps: readonly (readonly [string, string]
 
 const LED = [line('R1', 'resistor', 680), line('D1', 'led', null, { colour: 'red' })];
 
-test('a LED behind a resistor, walked in four answers, carries its current', () => {
+test('an LED behind a resistor, walked in four answers, carries its current', () => {
   const deck = walk(LED, [
     ['V1.+', 'R1.1'],
     ['V1.-', 'ground'],

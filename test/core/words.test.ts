@@ -84,7 +84,7 @@ describe('the log in sentences', () => {
     [{ kind: 'noted', text: 'tea' }, /^tea$/],
     [{ kind: 'waiting', reason: 'delivery' }, /Waiting: delivery/],
     [{ kind: 'resumed', waited: 'x' }, /Went on/],
-    [{ kind: 'withdrawn', entry: 'x' }, /Took back an entry/],
+    [{ kind: 'withdrawn', entry: 'x' }, /Undid an entry/],
   ];
   test.each(bodies.map(([body, words]) => [body.kind, body, words] as const))('%s', (_, body, words) => {
     const kit = log(fresh(), body);

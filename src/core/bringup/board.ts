@@ -13,7 +13,7 @@ export interface RealPart {
   readonly nodes: readonly string[];
   /** Its elements on one board, with its pins on `nodes` and its value times `factor`; under a meter (`cold`) or fed. */
   readonly build: (nodes: readonly string[], draw: Draw, at: Settings, cold: boolean, factor: number) => readonly Part[];
-  /** Element whose current is seen from outside: a LED's, a relay's; null for all else. */
+  /** Element whose current is seen from outside: an LED's, a relay's; null for all else. */
   readonly lamp: string | null;
   /** The chip that it is; null for all else. */
   readonly chip: Chip | null;

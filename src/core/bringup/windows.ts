@@ -10,7 +10,7 @@ export interface Window {
 /** Windows go beyond the outermost made-up board by this share of what the boards span; ohms and diode tests, whose ways lie inside chips, further. */
 const BEYOND = 0.18;
 const MOVING_BEYOND = 0.36;
-/** Amperes from which on a LED or relay is seen to work, with doubt on either side (common practice, no source). */
+/** Amperes from which on an LED or relay is seen to work, with doubt on either side (common practice, no source). */
 const LIT = 3e-4;
 const SURELY_LIT = 5e-4;
 const SURELY_DARK = 5e-5;

@@ -66,7 +66,7 @@ export function findSourceLoop(circuit: Circuit): string | null {
     if (a === b) {
       if (part.kind === 'L') {
         if (!hasSourceLoop(circuit, part.name)) continue;
-        return `${part.name} lies straight across a steady source between ${part.nodes[0]!} and ${part.nodes[1]!}: nothing limits its current. Put its winding resistance in series with it.`;
+        return `${part.name} is directly across a steady source between ${part.nodes[0]!} and ${part.nodes[1]!}: nothing limits its current. Put its winding resistance in series with it.`;
       }
       if (part.nodes[0] === part.nodes[1]) return `${part.name} has both ends on net ${part.nodes[0]!}. Connect one end elsewhere, or remove it.`;
       return `${part.name} closes a loop of voltage sources between ${part.nodes[0]!} and ${part.nodes[1]!}. Put a resistor in series with one of them, or remove one.`;

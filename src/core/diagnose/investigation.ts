@@ -42,7 +42,7 @@ const PRIOR_HEALTHY = 0.4;
 const BAD_READING = 0.05;
 
 /**
- * Time and trouble of a reading against a voltage under power (common practice, no source): a supply's display is glanced at,
+ * Time and effort of a reading against a voltage under power (common practice, no source): a supply's display is glanced at,
  * a frequency waits for its gate, ohms and diode tests want the supply off, the capacitors empty and the board out of its leads.
  */
 const EFFORT: Readonly<Record<StageObservable['mode'], 'live' | 'moving' | 'cold'>> = {

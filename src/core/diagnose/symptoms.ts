@@ -68,7 +68,7 @@ const CAUSES = {
     look: 'Does the maker supply it programmed? A blank chip does nothing, and is healthy.',
     needs: ['ic', 'microcontroller'],
   },
-  'chip-dead': { title: 'Chip dead', look: 'Only when its pins are all right: exchange it for a known one.', needs: CHIP_KINDS },
+  'chip-dead': { title: 'Chip dead', look: 'Only when its pins are all right: replace it with a known-good one.', needs: CHIP_KINDS },
   'own-joint': { title: 'Its own joint', look: 'Both ends of just this channel, key or lamp, with a lens; solder them again.' },
   'own-part': { title: 'Its own part: wrong value or backwards', look: 'Compare it with the same part beside it.' },
   'chip-pin': { title: 'The chip’s pin for it', look: 'Level on the pin itself while it should work.', needs: CHIP_KINDS },

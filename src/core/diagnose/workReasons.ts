@@ -26,7 +26,7 @@ export const WORK_FACTORS = {
   measured: 0.1,
   unmeasured: 2,
   unreadable: 1.5,
-  /** Wrong value: another piece of its packet was out; a piece of this value turned up that no line wants. */
+  /** Wrong value: another piece of its packet was out; a piece of this value came that is on no line. */
   lotOut: 4,
   stranger: 3,
   /** Exchanged: each was measured as the other. */
@@ -57,7 +57,7 @@ function ofPieces(fault: Fault, { pieces, exchanged, strangers }: WorkEvidence):
   if (fault.kind === 'wrong-value') {
     reasons.push(...facts.flatMap((f) => OF_VALUE[f] ?? []));
     if (strangers.some((v) => Math.abs(v / fault.detail.value - 1) <= STRANGER_NEAR))
-      reasons.push({ factor: WORK_FACTORS.stranger, why: 'a piece of this value turned up that no line wants' });
+      reasons.push({ factor: WORK_FACTORS.stranger, why: 'a piece of this value came that is on no line' });
   }
   if (fault.kind === 'swapped' && exchanged.some((pair) => pair.includes(ref) && pair.includes(other ?? '')))
     reasons.push({ factor: WORK_FACTORS.exchanged, why: 'each was measured as the other' });

@@ -253,7 +253,7 @@ function litLamps(known: Known, circuit: Circuit): Check[] {
     return [observe(`led-${slug(ref)}`, `${ref} lit`, `Look at ${ref}`, `${ref} is lit`, { sign: { ref, amperes: LIT } })];
   });
 }
-/** Amperes from which on a LED is seen to be lit (common practice, no source). */
+/** Amperes from which on an LED is seen to be lit (common practice, no source). */
 const LIT = 3e-4;
 
 /** Loads between two outputs of chips: both ends sit at the same volts. */

@@ -183,7 +183,7 @@ const zeners = (lines: readonly Line[]): Check[] =>
       ),
     );
 
-/** Nothing but what a small supply is made of: rectifier, reservoirs, reference, one transistor or regulator, a LED that shows it is on. */
+/** Nothing but what a small supply is made of: rectifier, reservoirs, reference, one transistor or regulator, an LED that shows it is on. */
 const isSupplyKit = (lines: readonly Line[]): boolean =>
   lines.every((l) => SUPPLY_PARTS.has(l.kind) || l.refs.length === 0) && lines.filter((l) => l.kind === 'npn').flatMap((l) => l.refs).length <= 1;
 const SUPPLY_PARTS: ReadonlySet<Line['kind']> = new Set<Line['kind']>([

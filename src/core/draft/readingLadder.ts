@@ -107,7 +107,7 @@ function windingCheck(c: MeasureCheck, { bench, ...told }: Told): Check[] {
   return typed.what === 'measure' && typed.window ? [{ ...c, window: { ...typed.window, from: 'simulated' } }] : [c];
 }
 
-/** A LED that every healthy board has lit, or dark; none where boards differ, or where nobody computed it. */
+/** An LED that every healthy board has lit, or dark; none where boards differ, or where nobody computed it. */
 function signOf(c: ObserveCheck, ref: string, offers: readonly Offered[]): Check[] {
   const offer = offers.find((o) => o.place.mode === 'sign' && o.settings.length === 0 && o.place.ref === ref);
   if (!offer) return [];

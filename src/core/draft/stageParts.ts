@@ -74,7 +74,7 @@ export function lookStage(lines: readonly Line[], fits: readonly Ref[]): Stage {
               'turned',
               'the right way round',
               `Compare with the print or a photo: ${polarised.slice(0, MOST_NAMED).join(', ')}${polarised.length > MOST_NAMED ? '…' : ''}`,
-              'Stripes, flats and notches lie as printed',
+              'Stripes, flats and notches match the print',
             ),
           ]
         : []),
@@ -108,14 +108,14 @@ export const builtLooks = (): ObserveCheck[] => [
     'fed',
     'it is fed',
     'Look at supply, plug polarity, battery contacts, fuse and switch',
-    'Supply on, plus where the board wants it, fuse whole, switch closed',
+    'Supply on, plus at the board’s plus, fuse intact, switch closed',
   ),
   observe('burnt', 'nothing is burnt or bulged', 'Look and smell along the board, at the backs of parts too', 'No dark spot, no bulged can, no smell'),
 ];
 
 /** What is said above the first stage of a board that was built without notes. */
 export const BUILT_NOTE =
-  'Built already, and nothing on it is known to be good. Look first, then follow the supply from its plug inwards: each reading that is right clears what lies before it. Find fault has a guide by what the board does.';
+  'Built already, and nothing on it is known to be good. Look first, then follow the supply from its plug inwards: each good reading clears everything before it. Find fault has a guide by symptoms.';
 
 /** Whether a ladder was proposed for a board that was built already. */
 export const isBuiltLadder = (stages: readonly Pick<Stage, 'note'>[]): boolean => stages.some((s) => s.note === BUILT_NOTE);

@@ -74,7 +74,7 @@ function elementsOf(deck: unknown): Map<string, Element> {
     const n = letter === 'X' ? words.length - 1 : NODES[letter];
     if (n === undefined) fail(`element ${card[0]!}: the letter ${letter} is not known`);
     if (!(words.length > n || (words.length === n && 'RCLVI'.includes(letter)))) fail(`element ${card[0]!}: nodes are missing`);
-    if (elements.has(head)) fail(`element ${card[0]!} stands in the deck twice`);
+    if (elements.has(head)) fail(`element ${card[0]!} is in the deck twice`);
     elements.set(head, { letter, nodes: words.slice(0, n), rest: words.slice(n) });
   }
   if (depth !== 0) fail('a .subckt has no .ends');

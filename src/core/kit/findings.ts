@@ -22,7 +22,7 @@ export interface KitFinding {
 export const kitFindings = createSelector([(kit: KitState) => kit], (kit): KitFinding[] => [
   ...kit.conflicts.map((c): KitFinding => ({
     code: 'conflict',
-    text: `${c.room} “${c.record}” was changed in two places at once. The later change stands: keep it, or take the other.`,
+    text: `${c.room} “${c.record}” was changed in two places at once. The later change counts: keep it, or take the other.`,
     ...c,
   })),
   ...dangling(kit),

@@ -181,7 +181,7 @@ const TYPE_WORDS: Readonly<Record<string, string>> = { string: 'text', object: '
 /** What each rule of the schema complains of, in words. */
 const WHY: Readonly<Record<string, (p: Problem) => string>> = {
   required: (p) => `the field “${String(p.params['missingProperty'])}” is missing`,
-  additionalProperties: (p) => `“${shortened(String(p.params['additionalProperty']))}” is no field of it`,
+  additionalProperties: (p) => `“${shortened(String(p.params['additionalProperty']))}” is not a field here`,
   enum: (p) => `must be one of ${(p.params['allowedValues'] as string[]).join(', ').slice(0, 120)}`,
   type: (p) => `must be ${p.params['type'] === 'integer' ? 'a whole number' : `a ${TYPE_WORDS[String(p.params['type'])] ?? String(p.params['type'])}`}`,
   const: (p) => `must be ${JSON.stringify(p.params['allowedValue'])}`,

@@ -26,7 +26,7 @@ export function notSeen(instrument: Instrument, figures: WaveformFigures): strin
   const { frequency, average } = figures;
   if (instrument === 'ac') return `Without its steady part: ${print(average, 'V', 3)} are taken away. The level against ground cannot be told from it.`;
   if (instrument === 'meter' && frequency !== null && frequency > SEEN_BELOW)
-    return `${print(frequency, 'Hz', 3)} are too fast for a meter: it shows the average, ${print(average, 'V', 3)}, and stands still.`;
+    return `${print(frequency, 'Hz', 3)} are too fast for a meter: it shows a steady average, ${print(average, 'V', 3)}.`;
   return null;
 }
 
@@ -82,6 +82,6 @@ export interface Cursors {
 /** Frequency and swing from two cursors a whole period and the whole swing apart. @throws Error where they stand at one moment */
 export function ofCursors({ from, to }: Cursors): { frequency: number; swing: number } {
   const period = Math.abs(to.t - from.t);
-  if (period === 0) throw new Error('Both cursors stand at one moment: set them one period apart.');
+  if (period === 0) throw new Error('Both cursors are at the same moment: set them one period apart.');
   return { frequency: 1 / period, swing: Math.abs(to.v - from.v) };
 }

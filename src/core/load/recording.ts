@@ -33,7 +33,7 @@ export function readRecording(csv: string): Recording {
     separator ??= separatorOf(line, rate !== null);
     const cells = separator === null ? null : numbersOf(line, separator);
     if (cells) rows.push({ line: i + 1, cells });
-    else if (rows.length > 0) throw new Error(`Line ${i + 1} is no row of numbers: “${line.slice(0, 40)}”. Cut the file there, or mend the line.`);
+    else if (rows.length > 0) throw new Error(`Line ${i + 1} is not a row of numbers: “${line.slice(0, 40)}”. Cut the file there, or correct the line.`);
     else prose.push(line);
   }
   if (rows.length < FEWEST) throw new Error(`A recording needs at least ${FEWEST} rows of numbers; here are ${rows.length}.`);

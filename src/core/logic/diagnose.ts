@@ -261,7 +261,7 @@ function entropy(weights: readonly number[]): number {
 const noiseEntropy = (volts: number) => 0.5 * Math.log2(2 * Math.PI * Math.E * sigmaOf(volts) ** 2);
 
 /** What every check of the healthy board shows. */
-export function expectation(board: LogicBoard): { readonly check: string; readonly saw: readonly Noted[] }[] {
-  const bench = new Bench(board, HEALTHY, false, new Map());
+export function expectation(board: LogicBoard, fault: LogicFault = HEALTHY): { readonly check: string; readonly saw: readonly Noted[] }[] {
+  const bench = new Bench(board, fault, false, new Map());
   return board.checks.map((check) => ({ check: check.id, saw: bench.run(check).map(plainly) }));
 }

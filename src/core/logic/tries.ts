@@ -75,6 +75,16 @@ export class FunctionBench {
     return { ...functions, ...this.told(diagnoser, suspects, groups), unexplained, next: diagnoser.next(results), doubts: doubtsOf(functions.tries, doubts) };
   }
 
+  /** What a board with a fault shows at every try: a simulated board answers presses with it. */
+  shows(sentences: string, fault: LogicFault): Seen[] {
+    const { functions, diagnoser } = this.boardOf(sentences);
+    if (!diagnoser) return [];
+    return expectation(diagnoser.board, fault).map(({ check, saw }, i) => ({
+      check,
+      saw: functions.tries[i]!.items.map((item, k) => ({ of: item.of, saw: saw[k]! })),
+    }));
+  }
+
   private boardOf(sentences: string, progress?: (share: number) => void): Known {
     if (this.known?.sentences === sentences) return this.known;
     this.known = made(sentences, progress);

@@ -44,7 +44,7 @@ export function entryOf(kit: KitState, target: Target, card: TargetCard, text: s
 /** An empty field means "as listed". */
 function countOf(line: string, listed: number, text: string): EntryBody | string {
   const quantity = text.trim() === '' ? listed : Number(text.trim());
-  if (!Number.isInteger(quantity) || quantity < 0 || quantity > MOST_PIECES) return `"${text}" is no count. Type a whole number, 0 if there is none.`;
+  if (!Number.isInteger(quantity) || quantity < 0 || quantity > MOST_PIECES) return `"${text}" is not a count. Type a whole number, 0 if there is none.`;
   return { kind: 'counted', line, quantity };
 }
 

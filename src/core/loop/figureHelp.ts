@@ -18,7 +18,7 @@ const HELP: Readonly<Record<PartFigure['id'], (line: Line) => FigureHelp>> = {
   esr: () => ({
     title: 'ESR',
     how: 'A meter cannot read it. Compare: charge it through 1 k, take it off, and look whether a fresh one of the same value holds longer.',
-    tester: 'it stands beside the capacitance. Discharge the part first.',
+    tester: 'it is shown beside the capacitance. Discharge the part first.',
     from: 'tan δ 0.2 at 120 Hz over 2π f C',
   }),
   leakage: (line) => ({

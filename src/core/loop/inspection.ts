@@ -48,7 +48,7 @@ export function bareBoardItems(kit: KitState): LookItem[] {
       item(
         'vias',
         'Pads keep clear of open vias',
-        'No pad lies so near to a bare via that solder could run across.',
+        'No pad is so near a bare via that solder could run across.',
         'Cover the via with a drop of lacquer, use little solder there, and look at it again in the second look.',
         2,
       ),

@@ -51,7 +51,7 @@ export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
     case 'compared':
       return `Compared: ${e.instrument} reads ${shown(e.reading, e.mode)}, ${'meter' in e.against ? `${e.against.meter} reads ${shown(e.against.reading, e.mode)}` : `known ${shown(e.against.value, e.mode)}`}`;
     case 'owned':
-      return `${e.owned.none ? 'Not to be had for now:' : Object.keys(e.owned).length === 0 ? 'There now:' : 'Own part held against the need'} “${kit.sheet.needs.find((n) => n.id === e.need)?.text ?? e.need}”`;
+      return `${e.owned.none ? 'Not available for now:' : Object.keys(e.owned).length === 0 ? 'Available now:' : 'Own part compared with the need'} “${kit.sheet.needs.find((n) => n.id === e.need)?.text ?? e.need}”`;
     case 'skipped':
       return `Skipped ${e.target}${e.reason ? ` (${e.reason})` : ''}`;
     case 'fitted':
@@ -126,10 +126,10 @@ export function entryText(kit: KitState, e: Entry | UnknownEntry): string {
 }
 
 function withdrawnText(kit: KitState, e: Extract<Entry, { kind: 'withdrawn' }>): string {
-  if (e.ofBatch !== undefined) return `Took back a step of ${kit.log.filter((x) => x.batch === e.ofBatch && x.id !== e.id).length} entries`;
+  if (e.ofBatch !== undefined) return `Undid a step of ${kit.log.filter((x) => x.batch === e.ofBatch && x.id !== e.id).length} entries`;
   const aim = kit.log.find((x) => x.id === e.entry);
-  if (!aim) return 'Took back an entry';
-  return aim.kind === 'withdrawn' ? 'Put back what was taken back' : `Took back: ${entryText(kit, aim)}`;
+  if (!aim) return 'Undid an entry';
+  return aim.kind === 'withdrawn' ? 'Redone' : `Undone: ${entryText(kit, aim)}`;
 }
 
 export function modificationText(kit: KitState, m: Modification): string {
@@ -184,7 +184,7 @@ const SETTING_WORDS: Readonly<Record<string, string>> = {
   order: 'own order',
   firstPower: 'first power',
   sitting: 'length of a sitting',
-  efforts: 'trouble of a reading',
+  efforts: 'effort of a reading',
   standIn: 'practice',
 };
 

@@ -136,7 +136,7 @@ const CARDS: Readonly<Record<LineKind, OrientationCard>> = {
   led: {
     probes: { red: 'long leg', black: 'short leg, flat side' },
     rule: 'Long lead = anode (plus). Flat on the rim = cathode; the flat survives when the legs are cut.',
-    exceptions: ['Some makes cut the legs alike.', 'A LED that changes colour by itself has a chip inside: its forward voltage is no plain LED’s.'],
+    exceptions: ['Some makes cut the legs alike.', 'An LED that changes colour by itself has a chip inside: its forward voltage is no plain LED’s.'],
     check: 'Diode test, or a 3 V coin cell for a moment: it lights with plus on the anode.',
   },
   electrolytic: {

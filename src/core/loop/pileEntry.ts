@@ -121,7 +121,7 @@ interface Seen {
   readonly diode: boolean;
 }
 
-/** Volts that a LED shows on a diode test; resistors have three bands or more. */
+/** Volts that an LED shows on a diode test; resistors have three bands or more. */
 const LIT: readonly [number, number] = [0.9, 4];
 
 function kindOf({ colours, others, kind, transistor, diode }: Seen): LooseKind {

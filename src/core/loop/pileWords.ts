@@ -26,7 +26,7 @@ export function patternText(kit: KitState, pile: Pile, pattern: Pattern): { read
       const off =
         pattern.decades === null ? '' : ` ${pattern.decades > 0 ? 'One band too high' : 'One band too low'} by a factor of ${10 ** Math.abs(pattern.decades)}:`;
       return {
-        title: `${times(pattern.count, lineTitle(line))} missing, ${times(pattern.count, first ? pieceName(first) : 'stranger')} too many`,
+        title: `${times(pattern.count, lineTitle(line))} missing, ${times(pattern.count, first ? pieceName(first) : 'unlisted piece')} too many`,
         advice:
           `${off || ' '} a wrong value in the bag, not a miscount. Do not fit it for ${line.refs.join(', ') || lineTitle(line)}; ask the seller for the right one.`.trim(),
       };

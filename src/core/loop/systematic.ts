@@ -13,7 +13,7 @@ export function systematicErrors(kind: LineKind, expected: LineExpectation, mete
   if (expected.mode === 'ohms') {
     if (meter.leadResistance > LEADS_SHARE * expected.nominal)
       found.push(`The leads add ${meter.leadResistance} Ω; they are subtracted. Touch the probes together and check that figure.`);
-    if (expected.nominal >= FINGERS_FROM) found.push('Keep your fingers off one of the leads: your body lies in parallel and makes it read low.');
+    if (expected.nominal >= FINGERS_FROM) found.push('Keep your fingers off one of the leads: your body in parallel makes it read low.');
     if (reading !== null && reading < expected.nominal * (1 + expected.tolerance[0]))
       found.push('Low: is it still in circuit? A parallel path always reads low.');
   }
@@ -22,7 +22,7 @@ export function systematicErrors(kind: LineKind, expected: LineExpectation, mete
     if (smallest && value < 20 * smallest.counts * smallest.resolution)
       found.push('So small that the meter’s own zero counts: press REL with empty sockets, or hold it against a known one.');
     if (kind === 'electrolytic') found.push('Discharge it first; plus to red. The wrong way round it reads low or drifts.');
-    if (reading !== null && reading < 0.5 * expected.nominal) found.push('Still creeping up? Wait until the display stands.');
+    if (reading !== null && reading < 0.5 * expected.nominal) found.push('Still rising? Wait until the display holds.');
   }
   if (expected.mode === 'diode' && reading !== null && reading < 0.05)
     found.push('Nearly zero both ways is a short; in circuit a low resistance in parallel looks the same.');

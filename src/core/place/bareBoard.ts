@@ -93,7 +93,7 @@ export function writeBareBoard(pads: readonly PlacedPad[]): string {
   const names = new Map<string, string>();
   const netOf = (net: string | null): string => {
     if (net === null) return 'N/C';
-    if (net.trim() === '' || /[\r\n\0]/.test(net)) throw new Error(`the net ${JSON.stringify(net.slice(0, 30))} cannot stand in one line`);
+    if (net.trim() === '' || /[\r\n\0]/.test(net)) throw new Error(`the net ${JSON.stringify(net.slice(0, 30))} cannot be written on one line`);
     if (net.length <= NET_WIDTH && !net.startsWith('NNAME') && net !== 'N/C') return net;
     const short = names.get(net) ?? `NNAME${names.size + 1}`;
     names.set(net, short);

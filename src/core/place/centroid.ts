@@ -76,7 +76,7 @@ export function readCentroid(lines: readonly string[]): Placed | null {
   for (const r of rows) {
     const key = r.ref.toLowerCase();
     if (seen.has(key)) {
-      findings.push({ code: 'duplicate-ref', line: r.line, text: `${r.ref} stands in line ${r.line} again; its first row counts.` });
+      findings.push({ code: 'duplicate-ref', line: r.line, text: `${r.ref} is on line ${r.line} again; its first row counts.` });
       continue;
     }
     seen.add(key);
@@ -162,7 +162,7 @@ function unmirrored(parts: readonly PlacedPart[], prose: readonly string[], find
   if (!says || !parts.some((p) => p.side === 'bottom')) return { parts, findings };
   return {
     parts: parts.map((p) => (p.side === 'bottom' ? { ...p, x: 0 - p.x } : p)),
-    findings: [...findings, { code: 'mirrored', text: 'The file says that the bottom side is mirrored: x of its parts was turned round.' }],
+    findings: [...findings, { code: 'mirrored', text: 'The file says that the bottom side is mirrored: x of its parts was mirrored.' }],
   };
 }
 
@@ -176,7 +176,7 @@ export function writeCentroid(parts: readonly PlacedPart[]): string {
 }
 
 function quoted(ref: string): string {
-  if (ref.trim() === '' || /[\r\n\0]/.test(ref)) throw new Error(`the ref ${JSON.stringify(ref.slice(0, 30))} cannot stand in one line`);
+  if (ref.trim() === '' || /[\r\n\0]/.test(ref)) throw new Error(`the ref ${JSON.stringify(ref.slice(0, 30))} cannot be written on one line`);
   return COMMENT.test(ref) || /[",\s\ufeff]/.test(ref) ? `"${ref.replaceAll('"', '""')}"` : ref;
 }
 

@@ -7,4 +7,5 @@ export { textOfBytes } from './text';
 export { partPlaced, placesOfKit, placesTaken, takePlaces } from './kitPlaces';
 export { familyTurned, type OrientationQuestion, orientationQuestions } from './orientationOfFile';
 export { laidOut } from './laidOut';
+export { type Whereabouts, whereabouts } from './whereabouts';
 export { neighboursOnMap, type PinChoice, pinsAtPad } from './neighbours';

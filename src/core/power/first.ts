@@ -131,8 +131,8 @@ function byBench(s: SupplyForecast, { charge }: StageForecast): FirstPower {
   const long = time > SEEN;
   return {
     set: [`${s.source}: ${print(s.volts, 'V', 3)}, current limit ${amps(limit)}`],
-    watch: [settles(s, long ? `; the display stands at the limit for about ${print(time, 's', 2)} while capacitors charge` : '')],
-    off: [`The current stays at ${amps(limit)}${long ? ` for longer than ${print(2 * time, 's', 1)}` : ''}: a short, or a part turned round`],
+    watch: [settles(s, long ? `; the display shows the limit for about ${print(time, 's', 2)} while capacitors charge` : '')],
+    off: [`The current stays at ${amps(limit)}${long ? ` for longer than ${print(2 * time, 's', 1)}` : ''}: a short, or a part put in backwards`],
     against: [],
   };
 }

@@ -1,6 +1,6 @@
 type Range = readonly [number, number];
 
-/** Forward volts of a LED: on a meter's diode test (about 1 mA) what most read and what a good one may read, and at 10 mA. */
+/** Forward volts of an LED: on a meter's diode test (about 1 mA) what most read and what a good one may read, and at 10 mA. */
 interface LedForward {
   readonly usual: Range;
   readonly limits: Range;

@@ -1,10 +1,12 @@
-import type { Fault } from '@/core/fault';
+import { type Fault, HEALTHY } from '@/core/fault';
 import { type KitState, newKit, type Sheet, type Stamp, type StandIn } from '@/core/kit';
+import type { LogicFault } from '@/core/logic';
 import { hideFault } from '../practice';
 import { CROSSING_FLASHER } from './crossingFlasher';
 import { FROST_SENTINEL } from './frostSentinel';
 import { NEST_BOX_LISTENER } from './nestBoxListener';
 import { SHOWN } from './shown';
+import { TRAM_COUNTER } from './tramCounter';
 import { WIND_DIAL } from './windDial';
 
 /** A demo: a kit, its bag with troubles, and a board with a hidden fault for the simulated meter. */
@@ -21,6 +23,8 @@ interface Hidden {
   readonly seed: number;
   /** Pieces of the bag that differ from their line; `…#count`: how many there are. */
   readonly pieces: StandIn['pieces'];
+  /** What is wrong on a board round chips. */
+  readonly functionFault?: LogicFault;
 }
 
 const HIDDEN: Readonly<Record<(typeof SHOWN)[number]['slug'], Hidden>> = {
@@ -42,12 +46,21 @@ const HIDDEN: Readonly<Record<(typeof SHOWN)[number]['slug'], Hidden>> = {
   },
   // A 10 k of the mast board is missing.
   'wind-dial': { sheet: WIND_DIAL, fault: { kind: 'open', parts: ['M:R2'], detail: {} }, seed: 3, pieces: { 'm-10k#count': [2] } },
+  // One segment never lights, and one 330 Ω is missing.
+  'tram-counter': {
+    sheet: TRAM_COUNTER,
+    fault: HEALTHY,
+    functionFault: { kind: 'open-pin', parts: ['U3'], detail: { pin: '15' } },
+    seed: 9,
+    pieces: { 'r-330#count': [11] },
+  },
 };
 
 export const DEMOS: readonly Demo[] = SHOWN.map((shown) => ({
   ...shown,
   kit: (stamp) => {
-    const { sheet, fault, seed, pieces } = HIDDEN[shown.slug];
-    return newKit(sheet, stamp, { standIn: { seed, fault: hideFault(fault), pieces } });
+    const { sheet, fault, functionFault, seed, pieces } = HIDDEN[shown.slug];
+    const functions = functionFault ? { functionFault: btoa(JSON.stringify(functionFault)) } : {};
+    return newKit(sheet, stamp, { standIn: { seed, fault: hideFault(fault), ...functions, pieces } });
   },
 }));

@@ -21,4 +21,9 @@ export const SHOWN = [
     title: 'Wind dial',
     about: 'Two boards with the same designators and a lead between them; sockets that are measured empty, a strap for the unit.',
   },
+  {
+    slug: 'tram-counter',
+    title: 'Tram counter',
+    about: 'A board built around chips: keys, lamps, a jumper, a digit. No circuit describes it; each try of a function says what it proves.',
+  },
 ] as const;

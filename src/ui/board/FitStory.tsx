@@ -21,6 +21,9 @@ export function FitStory({ kit, loop, go }: Props) {
   const consequences = useConsequences(kit);
   const copies = useCopies(kit);
   const left = loop.states.filter((s) => !s.done).length;
+  const at = loop.states.findIndex((s) => s.target.id === loop.target?.id);
+  const later = loop.states.slice(at + 1).find((s) => !s.done)?.target;
+  const after = later?.kind === 'fit' ? later : null;
   const beside = loop.target?.kind === 'inspect' ? loop.target.item : null;
   return (
     <>
@@ -62,6 +65,11 @@ export function FitStory({ kit, loop, go }: Props) {
           </ul>
           <InHand kit={kit} loop={loop} />
           <FitOtherwise key={target.id} kit={kit} target={target} letGo={loop.letGo} />
+          {after && (
+            <p className="soft">
+              Next: {lineTitle(after.line)} {after.refs.join(' ')}
+            </p>
+          )}
           <p className="soft">{left} lines to go. Tick every part off as it goes in: the classic failure is a small packet that was overlooked.</p>
           {loop.card?.note && <p className={zones.note}>{loop.card.note}</p>}
           <p className="soft">Extract the fumes, wash your hands after leaded solder, wear eye protection when you clip leads.</p>

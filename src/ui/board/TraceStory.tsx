@@ -47,8 +47,8 @@ function Traced({ trace }: { trace: KitTrace }) {
       </p>
       {trace.sides === 'nets' && (
         <p className={zones.note}>
-          The circuit says which nets are joined, not which of two like leads lies on which pad. Where a part can be turned round, try its other lead before you
-          answer silent; leave switches open. A bare-board netlist (“Places from a file”) names every pad.
+          The circuit says which nets are connected, but not which of two equal leads is on which pad. Where a part fits both ways, try its other lead before
+          you answer silent; leave switches open. A bare-board netlist (“Places from a file”) names every pad.
         </p>
       )}
       {step.kind === 'conflict' && <Contradiction trace={trace} answers={step.answers} />}

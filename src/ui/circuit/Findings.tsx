@@ -37,7 +37,7 @@ export function Findings({ kit, findings }: { kit: KitState; findings: readonly 
       <ul className={zones.remarks}>
         {over?.map((o) => (
           <li key={o.ref + o.what + o.stage + o.when} className={zones.error}>
-            {o.ref} gets {print(o.value, UNIT[o.what], 3)} {o.when === 'switch-on' ? 'at switch-on in' : 'in'} “{title(o.stage)}”, it stands{' '}
+            {o.ref} gets {print(o.value, UNIT[o.what], 3)} {o.when === 'switch-on' ? 'at switch-on in' : 'in'} “{title(o.stage)}”, rated{' '}
             {print(o.rating, UNIT[o.what], 3)}.
           </li>
         ))}

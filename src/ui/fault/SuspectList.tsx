@@ -80,7 +80,7 @@ export function SuspectList({ kit, findings, opened, open }: Props) {
       {findings.alike.map((group) => (
         <p key={group.join()} className={zones.note}>
           <b>No reading here tells these apart:</b> {group.map((i) => describeFaults(findings.suspects[i]!.faults, namingOf(kit)).title).join('; ')}. Look at
-          each joint, lift a leg and measure the part alone, or exchange it for a known good one.
+          each joint, lift a leg and measure the part alone, or replace it with a known-good one.
         </p>
       ))}
       {findings.assumedBridges > 0 && (

@@ -2,6 +2,7 @@ import { Button, Progress } from 'antd';
 import type { EntryOf } from '@/core/kit';
 import type { Functions, FunctionTry } from '@/core/logic';
 import { percent } from '../fault/words';
+import { useBench } from '@/store/bench';
 import zones from '../shell/zones.module.css';
 import styles from './Functions.module.css';
 
@@ -12,8 +13,12 @@ interface Props {
   readonly choose: (check: string) => void;
 }
 
+/** From this belief on a suspect can be called found. */
+const WORTH_REPAIRING = 0.2;
+
 /** What explains everything that was seen, and the try that tells most. */
 export function FunctionSuspects({ functions, tried, stale, choose }: Props) {
+  const append = useBench((s) => s.append);
   if (!functions) return <p role="status">Working out what each fault would show…</p>;
   const { suspects, unexplained, next, doubts } = functions;
   return (
@@ -28,6 +33,16 @@ export function FunctionSuspects({ functions, tried, stale, choose }: Props) {
             <li key={s.text}>
               <b>{s.text}</b> <span className="num">{percent(s.probability)}</span>
               <Progress percent={Math.max(1, 100 * s.probability)} showInfo={false} size="small" aria-label={`${s.text}: ${percent(s.probability)}`} />
+              {!s.healthy && s.parts.length > 0 && s.probability >= WORTH_REPAIRING && (
+                <Button
+                  size="small"
+                  onClick={() => {
+                    void append({ kind: 'repaired', refs: [...s.parts], note: s.text });
+                  }}
+                >
+                  Found and repaired
+                </Button>
+              )}
               {s.alike.length > 0 && (
                 <small>
                   {s.healthy ? 'Or a fault that no try shows' : 'No try tells it from'}: {s.alike.slice(0, 4).join('; ')}
@@ -39,9 +54,7 @@ export function FunctionSuspects({ functions, tried, stale, choose }: Props) {
         </ol>
       )}
       {tried.size > 0 && unexplained > 0.05 && (
-        <p className={zones.note}>
-          {percent(unexplained)}: none of these, or two faults at once. Look the board over with a lens before you exchange anything.
-        </p>
+        <p className={zones.note}>{percent(unexplained)}: none of these, or two faults at once. Look the board over with a lens before you replace anything.</p>
       )}
       {doubts.map((d) => (
         <p key={`${d.check} ${d.of}`} className={zones.note}>

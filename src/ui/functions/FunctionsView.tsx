@@ -17,6 +17,7 @@ export function FunctionsView({ kit }: { kit: KitState }) {
   const [wanted, setWanted] = useState<string | null>(null);
   const result = useResult('functions', kit, undefined);
   const functions = result.state === 'fresh' || result.state === 'stale' ? result.value : null;
+  const { value: simulated } = useResult('watchFunctions', kit, undefined, kit.settings.standIn?.functionFault !== undefined);
   const tried = deriveTried(kit);
   if (kit.sheet.functions === null && !writing)
     return (
@@ -66,6 +67,7 @@ export function FunctionsView({ kit }: { kit: KitState }) {
             key={`${here.check} ${tried.get(here.check)?.id ?? ''}`}
             before={tried.get(here.check)}
             here={here}
+            simulated={simulated?.find((s) => s.check === here.check)?.saw ?? null}
             move={(by) => {
               const at = tries.findIndex((t) => t.check === here.check);
               setWanted(tries[Math.min(Math.max(at + by, 0), tries.length - 1)]?.check ?? null);

@@ -22,12 +22,14 @@ interface Props {
   /** What was seen the last time; none on a board that was changed since. */
   readonly before: EntryOf<'tried'> | undefined;
   readonly here: FunctionTry;
+  /** What the simulated board shows; null where there is none. */
+  readonly simulated: readonly { readonly of: string; readonly saw: Saw }[] | null;
   readonly move: (by: number) => void;
   readonly done: () => void;
 }
 
 /** The try in hand: what to do, what a healthy board shows, and what is seen; Enter takes it as it stands. */
-export function TryInHand({ before, here, move, done }: Props) {
+export function TryInHand({ before, here, simulated, move, done }: Props) {
   const append = useBench((s) => s.append);
   const [saw, setSaw] = useState<readonly Saw[]>(() => here.items.map((i) => before?.saw.find((s) => s.of === i.of)?.saw ?? i.expected));
   const frame = useRef<HTMLDivElement>(null);
@@ -43,6 +45,9 @@ export function TryInHand({ before, here, move, done }: Props) {
     const words = item ? WORDS[item.what] : [];
     if (words.length > 0) set(at, words[(words.indexOf(String(saw[at])) + 1) % words.length]!);
   };
+  const look = () => {
+    if (simulated) setSaw(here.items.map((item, i) => simulated.find((s) => s.of === item.of)?.saw ?? saw[i]!));
+  };
   const take = (values: readonly Saw[]) => {
     void append({
       kind: 'tried',
@@ -57,6 +62,7 @@ export function TryInHand({ before, here, move, done }: Props) {
     if (e.key === 'Enter') take(saw);
     else if (e.key === 'ArrowDown') move(1);
     else if (e.key === 'ArrowUp') move(-1);
+    else if (e.key === 'm') look();
     else if (/^[1-9]$/.test(e.key)) turn(Number(e.key) - 1);
     else return;
     e.preventDefault();
@@ -68,7 +74,7 @@ export function TryInHand({ before, here, move, done }: Props) {
       <h2 className={zones.label}>Do this</h2>
       <h3 className={styles.act}>{here.check}</h3>
       {measured ? (
-        <Volts item={here.items[0]!} take={take} />
+        <Volts item={here.items[0]!} simulated={simulated?.[0]?.saw ?? null} take={take} />
       ) : (
         <>
           <p>
@@ -103,6 +109,11 @@ export function TryInHand({ before, here, move, done }: Props) {
             >
               <kbd>Enter</kbd> {asExpected ? 'as expected' : 'seen like this'}
             </Button>
+            {simulated && (
+              <Button onClick={look}>
+                <kbd>M</kbd> look at the simulated board
+              </Button>
+            )}
             <span className="soft">
               <kbd>↑</kbd> <kbd>↓</kbd> another try
             </span>
@@ -113,7 +124,7 @@ export function TryInHand({ before, here, move, done }: Props) {
   );
 }
 
-function Volts({ item, take }: { item: TryItem; take: (saw: readonly Saw[]) => void }) {
+function Volts({ item, simulated, take }: { item: TryItem; simulated: Saw | null; take: (saw: readonly Saw[]) => void }) {
   const [form] = Form.useForm<{ volts: string }>();
   return (
     <Form<{ volts: string }>
@@ -131,6 +142,15 @@ function Volts({ item, take }: { item: TryItem; take: (saw: readonly Saw[]) => v
       <Button htmlType="submit" type="primary">
         <kbd>Enter</kbd> take it
       </Button>
+      {typeof simulated === 'number' && (
+        <Button
+          onClick={() => {
+            form.setFieldsValue({ volts: print(simulated, 'V', 3) });
+          }}
+        >
+          read from the simulated meter
+        </Button>
+      )}
     </Form>
   );
 }

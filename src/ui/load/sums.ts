@@ -44,7 +44,7 @@ const HEAT: Sum = {
     if (final === null || tau === null)
       return {
         said: [
-          { text: 'Too early to tell: the readings still lie on a straight line. Read on, and keep a finger near the switch.', tone: 'doubtful' },
+          { text: 'Too early to tell: the readings are still on a straight line. Read on, and keep a finger near the switch.', tone: 'doubtful' },
           ...needed,
         ],
         drawn: { ...shown, xTitle: 'seconds', yTitle: '°C', label: 'Temperatures read' },

@@ -102,7 +102,7 @@ function placesOf(kit: KitState, e: Correctable): Place[] {
 }
 
 function problemOf(e: Correctable, text: string, mode: MeterMode | null): string | null {
-  if (e.kind === 'counted') return /^\d{1,5}$/.test(text.trim()) ? null : `“${text}” is no count. Type a whole number, 0 if there is none.`;
+  if (e.kind === 'counted') return /^\d{1,5}$/.test(text.trim()) ? null : `“${text}” is not a count. Type a whole number, 0 if there is none.`;
   if (mode === null) return 'Choose what it was read at.';
   const parsed = parseDisplay(text, unitOf(mode));
   return parsed.ok ? null : `${parsed.message}.`;

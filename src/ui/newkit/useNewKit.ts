@@ -199,7 +199,7 @@ function useBegun() {
 function problemOf(draft: Draft, list: string, deck: string): string | null {
   if (list.trim() === '' && deck.trim() === '') return 'Give a parts list or a circuit first.';
   if (draft.deckRemarks.some((d) => d.severity === 'error'))
-    return 'The circuit has errors: mend the lines named in the step Circuit, or choose “Nothing yet” there to make a kit without one.';
+    return 'The circuit has errors: correct the lines named in the step Circuit, or choose “Nothing yet” there to make a kit without one.';
   if (draft.unsolvable !== null) return draft.unsolvable;
   if (list.trim() !== '' && draft.lines.length === 0) return 'No line of the list was understood: see the remarks in the step List.';
   const open = draft.list.entries.filter((e) => e.doubts.length > 0).length;

@@ -116,7 +116,7 @@ function Way({ adjustment, kit, last, holds }: { adjustment: Adjustment; kit: Ki
       ) : more === null ? (
         <p>
           Expected setting: about <b>{way(at)}</b>
-          {turns > 0 ? ' from its lower end' : ' of its way'}.{last !== null && ' This reading lies beyond both ends: what is wrong is not the setting.'}
+          {turns > 0 ? ' from its lower end' : ' of its way'}.{last !== null && ' This reading is beyond both ends: the setting is not what is wrong.'}
         </p>
       ) : (
         <p>

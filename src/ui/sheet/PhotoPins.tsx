@@ -14,9 +14,9 @@ type Pin = NonNullable<Photo['pins']>[number];
 /** The drawing's own units for one width of the photo. */
 const WIDE = 1000;
 const LIES = [
-  { value: 'level', label: 'lie level on the board' },
-  { value: 'upright', label: 'lie upright on the board' },
-  { value: 'as photographed', label: 'lie as photographed' },
+  { value: 'level', label: 'flat on the board' },
+  { value: 'upright', label: 'upright on the board' },
+  { value: 'as photographed', label: 'as photographed' },
 ] as const;
 
 interface Props {

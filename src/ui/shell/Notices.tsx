@@ -84,7 +84,7 @@ function Damaged({ damaged }: { damaged: readonly DamagedEntry[] }) {
     <Alert
       type="warning"
       banner
-      title={`${damaged.length} stored ${damaged.length === 1 ? 'record is' : 'records are'} damaged and set aside: ${damaged[0]!.why}. The rest of the kit is whole.`}
+      title={`${damaged.length} stored ${damaged.length === 1 ? 'record is' : 'records are'} damaged and set aside: ${damaged[0]!.why}. The rest of the kit is intact.`}
       action={
         <Button
           size="small"

@@ -57,7 +57,7 @@ function Conflict({ kit, finding }: { kit: KitState; finding: KitFinding }) {
     <Alert
       type="warning"
       banner
-      title="Changed in two places at once. The later change stands; say which one is right."
+      title="Changed in two places at once. The later change counts; say which one is right."
       description={
         <Flex vertical gap="small">
           {changes.map((e, i) => (

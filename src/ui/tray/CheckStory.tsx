@@ -45,7 +45,7 @@ export function CheckStory({ kit, tray, left, go, loop }: Props) {
                   <b>
                     {c.line.refs[piece] ?? 'A spare'} is marked {text}
                   </b>
-                  , and lies with {lineTitle(c.line)}. Measure it: the reading decides, not the print.
+                  , and is kept with {lineTitle(c.line)}. Measure it: the reading decides, not the print.
                 </p>,
               ]
             : [],

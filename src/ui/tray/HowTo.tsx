@@ -10,7 +10,7 @@ const HELP: Readonly<Record<PartMode, { readonly title: string; readonly text: s
   },
   capacitance: {
     title: 'Capacitance',
-    text: 'Discharge the part first. Small values: press the meter’s zero key with the leads as they will lie, for the leads alone hold some picofarads.',
+    text: 'Discharge the part first. Small values: press the meter’s zero key with the leads where they will be: the leads alone have some picofarads.',
   },
   inductance: { title: 'Inductance', text: 'The reading depends on the tester’s frequency. Compare small coils with a known one.' },
   diode: {

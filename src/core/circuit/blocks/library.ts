@@ -15,7 +15,7 @@ const item = (name: string, text: string, source = PRACTICE): LibraryItem => ({ 
 const LED_EMISSION = 2;
 const LED_SERIES_OHMS = 3;
 
-/** Model card of a LED by its colour: saturation current from its forward voltage at 10 mA (diode equation). */
+/** Model card of an LED by its colour: saturation current from its forward voltage at 10 mA (diode equation). */
 export function ledModel(colour: string): LibraryItem {
   const volts = (ledForward(colour) ?? LED_FORWARD.red).at10mA;
   const is = 0.01 / Math.exp((volts - 0.01 * LED_SERIES_OHMS) / (LED_EMISSION * VT));

@@ -83,7 +83,7 @@ export const OPAMP_BLOCKS: readonly Block[] = [
   {
     id: 'comparator',
     title: 'Comparator with hysteresis',
-    about: 'Open-collector output with a pull-up; the feedback resistor sets how far the thresholds lie apart.',
+    about: 'Open-collector output with a pull-up; the feedback resistor sets how far apart the thresholds are.',
     fields: [
       ref('u', 'U1'),
       ref('ri', 'R1'),

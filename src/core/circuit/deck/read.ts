@@ -53,7 +53,7 @@ export function readDeck(text: string): { circuit: Circuit; diagnostics: readonl
       column: 1,
       length: 1,
       message: 'nothing is connected to ground: no voltage has a place to be measured from',
-      remedy: 'Call the net that the black probe stands on 0 (or GND).',
+      remedy: 'Call the net of the black probe 0 (or GND).',
     });
   return { circuit: { title, parts: out.parts, initial: out.initial }, diagnostics };
 }

@@ -45,7 +45,7 @@ const BY_JOB: readonly (readonly [RegExp, readonly LineKind[]])[] = [
 function kindsOf(letter: string, job: string): readonly LineKind[] {
   const byLetter = KINDS[letter] ?? [];
   const named = BY_JOB.find(([pattern]) => pattern.test(job))?.[1] ?? [];
-  // A resistor of a LED is none.
+  // A resistor of an LED is none.
   if (letter === 'R' && !/control|sensor|relay|switch|lamp|loudspeaker|meter/i.test(job)) return ['resistor'];
   return named.length > 0 ? named : byLetter;
 }

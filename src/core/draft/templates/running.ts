@@ -51,7 +51,7 @@ Q${i} c${i} b${i} 0 NSMALL ; transistor ${i}`;
   },
   {
     id: 'timer-astable',
-    title: 'Timer chip, running, with a LED',
+    title: 'Timer chip, running, with an LED',
     about: 'f = 1.44/((R1 + 2 R2) C). The chip itself is a square wave of that frequency at its output.',
     fields: [...feedFields(9), ohms('r1', 'R1', 10000), ohms('r2', 'R2', 47000), farads('c', 'C', 1e-5), ohms('led', 'Resistor of the LED', 680)],
     build: (v) => {
@@ -114,7 +114,7 @@ D1 lit 0 LEDRED ; LED`,
   {
     id: 'divider-chain',
     title: 'RC oscillator with divider chain and LED drivers',
-    about: 'f = 1/(2.3 R C), divided; one output drives a transistor with a LED. The chip is a square wave at that output.',
+    about: 'f = 1/(2.3 R C), divided; one output drives a transistor with an LED. The chip is a square wave at that output.',
     fields: [
       ...feedFields(9),
       ohms('r', 'Oscillator R', 100000),

@@ -134,7 +134,7 @@ R4 out 0 10k ; discharges the output`,
   {
     id: 'function-generator',
     title: 'Function-generator chip board',
-    about: 'Half-supply reference, timing parts and an output divider around a chip without a model: what hangs on its outputs wants typed windows.',
+    about: 'Half-supply reference, timing parts and an output divider around a chip without a model: its outputs need typed limits.',
     fields: [
       ...feedFields(12),
       ohms('half', 'Half-supply resistors, each', 4700),

@@ -109,7 +109,7 @@ R3 ${out} 0 ${num(n(v, 'meter'))} ; meter`,
   {
     id: 'zener-series',
     title: 'Zener and series transistor',
-    about: 'A zener behind a resistor holds the base; the output stands about 0.65 V below it.',
+    about: 'A zener behind a resistor holds the base; the output is about 0.65 V below it.',
     fields: [
       volts('in', 'Input', 15),
       volts('zener', 'Zener voltage', 5.6),
@@ -144,7 +144,7 @@ R2 ${out} 0 ${num(n(v, 'load'))} ; load`,
     ],
     build: (v) => {
       const model = ledModel(s(v, 'colour'));
-      const branch = (i: number) => `R${i} on a${i} ${num(n(v, 'led'))} ; resistor of a LED\nD${i} a${i} 0 ${model.name} ; LED`;
+      const branch = (i: number) => `R${i} on a${i} ${num(n(v, 'led'))} ; resistor of an LED\nD${i} a${i} 0 ${model.name} ; LED`;
       return templateText(
         `V1 cell 0 DC ${num(n(v, 'cell'))}
 R9 cell plus ${num(n(v, 'inner'))}

@@ -285,6 +285,8 @@ const StandInShape = Shape('simulated board', {
   seed: Type.Integer(),
   /** Fault (or several) on the simulated board, base64 of its JSON so that a glance at the file gives nothing away. */
   fault: Text,
+  /** Fault of a board built around chips, which its functions show; written in the same way. */
+  functionFault: Optional(Text),
   /** Pieces in the simulated bag that differ from their line: line id → values. */
   pieces: Type.Record(Type.String(), List(Num, 1000)),
   /** Ohms that the meter's bad leads add. */

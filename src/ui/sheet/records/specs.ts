@@ -200,13 +200,13 @@ export const CLAIMS: RoomSpec<'claims'> = {
   title: 'Claims of the kit',
   one: 'Claim',
   empty:
-    'No claim is noted, such as “output 1.25 to 15 V”. With a check behind it, its verdict is the claim’s; “Load, heat, waveforms, claims” in Power up reckons whether it can be true.',
+    'No claim is noted, such as “output 1.25 to 15 V”. A check behind it decides whether it holds. “Load, heat, waveforms, claims” in Power up calculates whether it can be true.',
   make: () => ({ id: short('claim'), text: '' }),
   name: (c) => c.text || c.id,
   words: (c, kit) =>
     said(
       c.text,
-      [c.means ? possibleWords(c.means) : '', c.check ? `held against “${checkTitle(kit, c.check)}”` : 'no check behind it'].filter(Boolean).join(' · '),
+      [c.means ? possibleWords(c.means) : '', c.check ? `checked by “${checkTitle(kit, c.check)}”` : 'no check behind it'].filter(Boolean).join(' · '),
     ),
   fields: (kit) => [
     { key: 'text', label: 'The claim', type: 'text', required: 'What does the kit promise?' },
