@@ -16,7 +16,7 @@ test('the circuit: a diagnostic at its place, a block added, connections changed
   await page.keyboard.type('\nR99 vcc nowhere tenk');
   await expect(page.getByRole('list', { name: 'Remarks on the deck' }).getByText(/line 2, column 17: R99/)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Use this circuit' })).toBeDisabled();
-  await page.getByRole('button', { name: 'Redo' }).click();
+  await page.getByRole('button', { name: 'Put it back' }).click();
   await expect(editor).not.toContainText('R99');
 
   // A block with refs of its own, then one of its nets moved in the table.

@@ -201,7 +201,7 @@ test('a kit of one’s own: places and pads from a bare-board netlist, traced wi
     await page.keyboard.press(truth[a] === truth[b] ? 'Enter' : 'n');
     await expect(title.filter({ hasText: asked })).toHaveCount(0);
   }
-  await expect(page.getByRole('list', { name: 'What differs' })).toContainText('R3.1 lies on c, not on b as drawn');
+  await expect(page.getByRole('list', { name: 'What differs' })).toContainText('R3.1 is on c, not on b as drawn');
   await expectAccessible(page);
 
   const { log } = await storedKit(page);

@@ -17,7 +17,7 @@ test('a stage that fails is gone on behind with a reason, done again, and load, 
   await expectAccessible(page);
   await dialog.getByLabel('Because').fill('looked at before');
   await dialog.getByRole('button', { name: 'Go on' }).click();
-  await expect(page.getByText('gone on: looked at before')).toBeVisible();
+  await expect(page.getByText('continued: looked at before')).toBeVisible();
   expect((await storedKit(page)).log.at(-1)).toMatchObject({ kind: 'gated', go: 'on', reason: 'looked at before' });
 
   // Beside the readings: what the box claims, how hot it gets, what a recording says.
@@ -85,7 +85,7 @@ test('a timer outlives a reload, a delivery shows on the shelf, a kit is finishe
     await dialog.getByRole('button', { name: 'Go on' }).click();
     await expect(dialog).toHaveCount(0);
     // The view follows what was written: the next stage, or the end.
-    await expect(page.getByText('gone on: tried before')).toHaveCount(n);
+    await expect(page.getByText('continued: tried before')).toHaveCount(n);
   }
   await expect(end.getByText('waiting: C3, ordered')).toBeVisible();
   await expectAccessible(page);

@@ -54,7 +54,7 @@ test('a suspect is opened, ruled out by hand and found after all; a repair that 
   const story = page.getByRole('region', { name: 'After the repair' });
   await expect(story.getByText(/Measure again/)).toBeVisible();
   await readFirstPower(page, [[/TP\d+ ?b\b/, '12.0']]);
-  await expect(story.getByText(/It does not explain everything: .*b\b.* is still wrong/)).toBeVisible();
+  await expect(story.getByText(/It does not explain everything: .*b\b.* is still out of range/)).toBeVisible();
   await expectAccessible(page);
 
   // Now the joint: all is read again, and it was all.
@@ -132,7 +132,7 @@ test('practice: a round is given up, named and played through; the next number h
     const before = page.url();
     await page.getByRole('button', { name: 'Begin' }).click();
     await expect.poll(() => page.url(), { timeout: 60_000 }).not.toBe(before);
-    await expect(page.getByRole('region', { name: 'Tray' })).toBeVisible();
+    await expect(page.getByRole('region', { name: 'Board map' })).toBeVisible();
     await command(page, 'Practice');
     const round = page.getByRole('region', { name: 'This round' });
     await expect(round.getByText('This round, number 7')).toBeVisible();

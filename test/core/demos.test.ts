@@ -20,7 +20,8 @@ function readStage(kit: KitState, stage: Stage): KitState {
   }, kit);
 }
 
-describe.each(DEMOS.map((d) => [d.slug, d.kit(at(0))] as const))('%s', (_, kit) => {
+// The digital one has no circuit: tramCounter.test.ts.
+describe.each(DEMOS.map((d) => [d.slug, d.kit(at(0))] as const).filter(([, kit]) => kit.sheet.circuit !== null))('%s', (_, kit) => {
   test('opens from its own file; list, circuit, map and stages meet', () => {
     expect(openKit(JSON.stringify(documentOf(kit)))).toMatchObject({ ok: true });
     // A controller has no model, so that it and nets that end at it are named; nothing else is.

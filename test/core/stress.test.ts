@@ -231,7 +231,7 @@ describe('what is supposed of the demo', () => {
     const c = solver.of({ fault: { kind: 'reversed', parts: ['D3'], detail: {} } }, windows);
     expect(c.overloads.map((o) => `${o.ref} ${o.what}`)).toEqual(expect.arrayContaining(['D3 current', 'Q2 power', 'Q2 current']));
     expect(says(c).title).toBe('Do not fit: Q2 would get 4.75 W, rated 500 mW');
-    expect(says(c).detail).toMatch(/Also: Q2 gets 478 mA, it stands 100 mA; D3 gets 474 mA, it stands 200 mA\./);
+    expect(says(c).detail).toMatch(/Also: Q2 would get 478 mA, rated 100 mA; D3 would get 474 mA, rated 200 mA\./);
   });
   test('without it nothing that is read at rest can tell, which is why it is a look and not a reading', () => {
     expect(says(solver.of({ removed: ['D3'] }, windows))).toMatchObject({ usable: true });

@@ -4,6 +4,7 @@ import type { Findings, TableRow } from '@/core/diagnose';
 import { describeFaults, type Fault } from '@/core/fault';
 import type { KitState, Stage } from '@/core/kit';
 import { observableOfTarget, targetOfObservable, namingOf } from '@/core/loop';
+import { DOUBTED } from './BadReadings';
 import { useElsewhere } from './elsewhere';
 import styles from './Fault.module.css';
 import { percent, rowTitle } from './words';
@@ -61,7 +62,7 @@ function ReadAgain({ kit, findings, id, choose }: { kit: KitState; findings: Fin
   return (
     <>
       <b>Read {rowTitle(kit, id, findings.rows)} again first.</b> The ranking depends on this reading, and it may be wrong: check probes, range and ground.{' '}
-      {target && (
+      {target && !findings.badReadings.some((b) => b.id === id && b.probability >= DOUBTED) && (
         <Button
           size="small"
           onClick={() => {

@@ -5,7 +5,7 @@ import { targetOfObservable } from '@/core/loop';
 import { percent, rowTitle } from './words';
 
 /** From here on a reading is doubted aloud (choice of this product). */
-const DOUBTED = 0.3;
+export const DOUBTED = 0.3;
 
 type Bad = Findings['badReadings'][number];
 

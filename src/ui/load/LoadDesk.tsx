@@ -54,7 +54,7 @@ function OneSum({ kit, sum }: { kit: KitState; sum: Sum }) {
   return (
     <>
       <p className={zones.section}>{sum.about}</p>
-      <InlineForm<Values> name={`sum-${sum.id}`} submit="Reckon" initial={Object.fromEntries(sum.fields.map((f) => [f.key, f.initial ?? '']))} done={run}>
+      <InlineForm<Values> name={`sum-${sum.id}`} submit="Calculate" initial={Object.fromEntries(sum.fields.map((f) => [f.key, f.initial ?? '']))} done={run}>
         {sum.fields.map((f) => (
           <SumItem key={f.key} field={f} />
         ))}

@@ -51,7 +51,7 @@ export function KitCard({ item, shelf }: { item: ShelfItem; shelf: ShelfActs }) 
                     },
                     {
                       key: 'others',
-                      label: 'Export for others (sheet only, nothing of your log)',
+                      label: 'Export for others (nothing of your log)',
                       onClick: () => {
                         shelf.exportForOthers(item);
                       },
