@@ -1,4 +1,4 @@
 export { EMPTY_HOLD, hear, type Hold, STEADY_MS, touches } from './hold';
 export { learnLines, type LineFormat, readOwnLine } from './ownLine';
-export { ASK_IDENTITY, ASK_MODE, ASK_READING, configureCommand, modeOfAnswer, readingOfAnswer, type Shown } from './scpi';
+export { modeOfAnswer, readingOfAnswer, type Shown } from './scpi';
 export { InstrumentSession, type LineTransport, type Polled, type Protocol } from './session';

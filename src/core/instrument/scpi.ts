@@ -25,9 +25,6 @@ export const configureCommand = (mode: MeterMode): string | null => CONFIGURE[mo
 export const ASK_IDENTITY = '*IDN?';
 export const ASK_MODE = 'CONF?';
 export const ASK_READING = 'READ?';
-export const ASK_ERROR = 'SYST:ERR?';
-/** Display of a bench supply. */
-export const ASK_SUPPLY_CURRENT = 'MEAS:CURR?';
 
 const FUNCTIONS: readonly (readonly [RegExp, MeterMode])[] = [
   [/^VOLT(AGE)?:AC/, 'acv'],

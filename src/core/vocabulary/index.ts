@@ -8,7 +8,6 @@ export {
   LINE_KINDS,
   type LineKind,
   LOOSE_FACTS,
-  LOOSE_KINDS,
   type LooseKind,
   PIECE_KINDS,
   type PieceKind,

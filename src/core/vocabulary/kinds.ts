@@ -2,7 +2,7 @@ import type { Unit } from '../quantity';
 import type { PartMode } from './modes';
 
 /** A loose part as the eye sorts a bag: what is counted by hand (trimmers, sensors, chips) is none of these. */
-export const LOOSE_KINDS = ['R', 'C', 'L', 'D', 'LED', 'Q'] as const;
+const LOOSE_KINDS = ['R', 'C', 'L', 'D', 'LED', 'Q'] as const;
 export type LooseKind = (typeof LOOSE_KINDS)[number];
 /** Kinds of pieces that are on no line; `X` is anything else, which only has a name. */
 export const PIECE_KINDS = [...LOOSE_KINDS, 'X'] as const;
