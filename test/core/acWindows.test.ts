@@ -70,8 +70,8 @@ describe('windows of circuits that cannot be computed say why', () => {
     )!;
   test.each([
     ['two sources that fight', 't\nV1 a 0 5\nV2 a 0 6\nR1 a 0 1k', /V2 closes a loop of voltage sources/],
-    ['a source straight across a coil', 't\nV1 a 0 5\nL1 a 0 1m\nR1 a 0 1k', /L1 lies straight across a steady source/],
-    ['the same through a second coil', 't\nV1 a 0 5\nL1 a m 1m\nL2 m 0 1m\nR1 a 0 1k', /lies straight across a steady source/],
+    ['a source straight across a coil', 't\nV1 a 0 5\nL1 a 0 1m\nR1 a 0 1k', /L1 is directly across a steady source/],
+    ['the same through a second coil', 't\nV1 a 0 5\nL1 a m 1m\nL2 m 0 1m\nR1 a 0 1k', /is directly across a steady source/],
   ])('%s', (_, deck, why) => {
     expect(windows(deck)).toEqual({ none: expect.stringMatching(why) as unknown });
   });

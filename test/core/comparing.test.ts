@@ -47,7 +47,7 @@ describe('sources and coils in a ring', () => {
   const loop = (cards: string) => findSourceLoop(readDeck(`t\n${cards}\n.end`).circuit);
   test.each([
     ['V1 a 0 5\nL1 a b 1m\nR1 b 0 10', null],
-    ['V1 a 0 5\nL1 a 0 1m', /L1 lies straight across/],
+    ['V1 a 0 5\nL1 a 0 1m', /L1 is directly across/],
     ['V1 a 0 SIN(0 5 50)\nL1 a 0 1m', null],
     ['V1 a 0 5\nL1 b c 1m\nL2 b c 1m\nR1 a b 1\nR2 c 0 1', null],
     ['V1 a 0 0\nL1 a 0 1m', null],

@@ -21,7 +21,7 @@ test.each([
   [line('resistor', '2R2 5 W', { value: 2.2, rating: { watts: 5 } }), /^Height: 3 to 5 mm/],
   [line('regulator', '7805', { package: 'TO-220' }), /screw it to its sink first/],
   [line('led', 'LED red'), /three seconds a joint/],
-  [line('diode', '1N34 germanium'), /germanium dies of it/],
+  [line('diode', '1N34 germanium'), /Heat destroys germanium/],
   [line('crystal', '8 MHz'), /a millimetre above the board/],
   [line('relay', 'relay 12 V'), /Solder one pin/],
 ])('%#: %j', (own, wanted) => {

@@ -56,7 +56,7 @@ test('a copy to practise on hides one fault that the board can have, and takes n
     faults.add(describeFault(fault).title);
   }
   expect(faults.size).toBeGreaterThan(1);
-});
+}, 60_000);
 
 test('a kit without a circuit cannot be practised on, and says why', () => {
   const k = kit('bare');
