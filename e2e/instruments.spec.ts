@@ -1,8 +1,18 @@
 /** Readings that nobody types: a meter at a line, hold and take; evidence from a known-good board; what came unlisted; one's own meter. */
-import { expect, test } from '@playwright/test';
+import { expect, type Locator, type Page, test } from '@playwright/test';
 import { command, expectAccessible, inHand, makeKit, openDemo, storedKit } from './bench';
 
-const readings = async (page: Parameters<typeof storedKit>[0]) => (await storedKit(page)).log.filter((e) => e.kind === 'read');
+const readings = async (page: Page) => (await storedKit(page)).log.filter((e) => e.kind === 'read');
+
+/** What is looked at and made ready before it is answered by hand, until a reading is asked for. */
+async function toFirstReading(page: Page): Promise<Locator> {
+  const entry = page.getByRole('textbox', { name: 'Meter shows' });
+  await expect(async () => {
+    if (!(await entry.isVisible())) await page.keyboard.press('Enter');
+    expect(await entry.isVisible()).toBe(true);
+  }).toPass({ timeout: 30_000 });
+  return entry;
+}
 
 test('the simulated meter: readings that hold still are taken without a key, over-range is left to the hand, unplugged it says so', async ({ page }) => {
   await openDemo(page);
@@ -12,11 +22,7 @@ test('the simulated meter: readings that hold still are taken without a key, ove
   await expectAccessible(page);
   await command(page, 'Power up');
   // Two looks and the stage’s preparation are answered by hand; the first ohms then come by themselves.
-  const entry = page.getByRole('textbox', { name: 'Meter shows' });
-  await expect(async () => {
-    if (!(await entry.isVisible())) await page.keyboard.press('Enter');
-    expect(await entry.isVisible()).toBe(true);
-  }).toPass({ timeout: 30_000 });
+  await toFirstReading(page);
   await expect.poll(async () => (await readings(page)).length, { timeout: 30_000 }).toBeGreaterThanOrEqual(2);
   const taken = await readings(page);
   expect(taken).toEqual(taken.map(() => expect.objectContaining({ stage: 'cold' }) as unknown));
@@ -76,11 +82,7 @@ test('while counting: a wrong value in place of another and a part of no line go
 test('a kit of a list alone: a finished board beside one’s own shows where they differ; the worth of a test order is told', async ({ page }) => {
   await makeKit(page, 'Two channels', 'R1-R4 10k\nC1, C2 100n\nU1 LM358\n12 V adapter 500 mA, not included');
   await command(page, 'Power up');
-  const entry = page.getByRole('textbox', { name: 'Meter shows' });
-  await expect(async () => {
-    if (!(await entry.isVisible())) await page.keyboard.press('Enter');
-    expect(await entry.isVisible()).toBe(true);
-  }).toPass({ timeout: 30_000 });
+  const entry = await toFirstReading(page);
   await entry.fill('9.2');
   await entry.press('Enter');
   await expect.poll(async () => (await readings(page)).length).toBe(1);

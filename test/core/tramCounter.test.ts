@@ -34,6 +34,8 @@ test.each([
   const [top] = bench.of(sentences, seen).suspects;
   expect(told([top!.text, ...top!.alike].join(' '))).toBe(true);
   expect(top!.probability).toBeGreaterThan(0.6);
+  // What is repaired where no try tells them apart takes in the part that is really at fault.
+  expect(top!.parts).toEqual(expect.arrayContaining([...fault.parts]));
 });
 
 test('the simulated board answers presses until the part behind it is repaired', () => {

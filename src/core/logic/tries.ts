@@ -28,6 +28,7 @@ export interface FunctionSuspect {
   /** Whether it says that the board is good, or bad in a way that no try shows. */
   readonly healthy: boolean;
   readonly text: string;
+  /** Every part that it may lie at, those of the faults alike included. */
   readonly parts: readonly string[];
   readonly probability: number;
   /** Faults that no try of this board tells from it, in words. */
@@ -102,7 +103,7 @@ export class FunctionBench {
       found.push({
         healthy: group.some((f) => f.kind === 'healthy'),
         text: logicFaultText(board, group.find((f) => f.kind === 'healthy') ?? fault),
-        parts: fault.parts,
+        parts: [...new Set(group.flatMap((f) => f.parts))],
         probability: members.reduce((sum, m) => sum + m.probability, 0),
         alike: group.filter((f) => f.kind !== 'healthy' && !isSame(f, fault)).map((f) => logicFaultText(board, f)),
       });

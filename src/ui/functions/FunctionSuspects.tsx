@@ -40,7 +40,7 @@ export function FunctionSuspects({ functions, tried, stale, choose }: Props) {
                     void append({ kind: 'repaired', refs: [...s.parts], note: s.text });
                   }}
                 >
-                  Found and repaired
+                  {s.alike.length === 0 ? 'Found and repaired' : 'All of these repaired'}
                 </Button>
               )}
               {s.alike.length > 0 && (

@@ -77,7 +77,7 @@ export function ConfirmZone({ kit, loop, kind }: { kit: KitState; loop: Loop; ki
         <KeyButton command="skip" text="skip" run={loop.skip} />
         <KeyButton
           command="undo"
-          text="withdraw"
+          text="undo"
           run={() => {
             void useBench.getState().undo();
           }}
