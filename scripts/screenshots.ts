@@ -133,7 +133,7 @@ await page.getByText('Blocks', { exact: true }).click();
 await choose(page.getByLabel('Block', { exact: true }), 'adjustable regulator');
 await page.waitForTimeout(500);
 await shot('circuit');
-await page.getByRole('button', { name: 'Redo' }).click();
+await page.getByRole('button', { name: 'Put it back' }).click();
 await page.keyboard.press('Alt+3');
 for (let i = 0; i < 14; i++) {
   await page.keyboard.press('Enter');
@@ -150,7 +150,7 @@ await shot('second-look');
 await page.keyboard.press('Alt+4');
 const find = page.getByRole('button', { name: 'Find the fault' });
 for (let i = 0; i < 30 && !(await find.isVisible()); i++) {
-  await page.getByText('Computing the window').waitFor({ state: 'detached' });
+  await page.getByText('Working out the limits').waitFor({ state: 'detached' });
   await read(page);
   const feed = page.getByLabel('Power source');
   if ((await feed.isVisible()) && (await page.getByText('In the first ten seconds').count()) === 0) {
