@@ -59,6 +59,8 @@ test('all volts high by one factor: the meter is named, and no part is accused',
   expect(findings.bench).toMatchObject({ what: 'meter-gain' });
   expect(Math.abs(findings.bench!.factor - 1.1)).toBeLessThan(0.01);
   expect(findings.suspects[0]!.faults).toEqual([]);
+  // The table judges what a sound meter would have shown: nothing contradicts a healthy board.
+  expect(findings.rows.filter((r) => r.seen !== null && r.healthy?.fits === false)).toEqual([]);
 });
 
 test('a reading with the wrong sign is asked again before anything is concluded; taken twice it is not asked a third time', () => {

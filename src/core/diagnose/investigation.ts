@@ -10,6 +10,7 @@ import { boardOf, circuitAt, circuitOf, elementOf, sceneOf, tracksOf } from '../
 import { checkObservableId, onBoard } from '../vocabulary';
 import type { Percentiles } from './likeness';
 import type { WorkEvidence } from './work';
+import { readingToRepeat } from './repeat';
 import { workFactor } from './workReasons';
 
 /** How often each kind turns up in real builds, relative to one another (common practice, no source). */
@@ -315,9 +316,11 @@ export function findSuspects(investigation: Investigation, diagnoser: Diagnoser,
     };
     return { id, healthy: cell([]), suspects: faulty.map((s) => cell(s.faults)) };
   };
+  // What a meter with a gain of its own showed is judged as a sound one would have shown it.
+  const sound = new Map(told.flatMap((e) => (isReading(e) ? [[e.id, e.value] as const] : [])));
   const row = (id: string, seen: number | 'over' | null): TableRow => {
     const mode = modes.get(id) ?? 'dcv';
-    return { ...cells(id, (p) => agrees(p, seen, mode, investigation.problem.meter)), mode, seen };
+    return { ...cells(id, (p) => agrees(p, sound.get(id) ?? seen, mode, investigation.problem.meter)), mode, seen };
   };
   const rows = evidence
     .filter((e) => !isTwin(e.id))
@@ -334,7 +337,7 @@ export function findSuspects(investigation: Investigation, diagnoser: Diagnoser,
     next: diagnosis.next,
     rows,
     bench,
-    again: again(investigation, diagnosis),
+    again: again(investigation, evidence, diagnosis),
     assumedBridges: investigation.assumedBridges,
     readings: evidence.filter((e) => !isTwin(e.id)).length,
     leftOut: investigation.evidence.flatMap((e) => (beside.has(e.id) ? [e.id] : [])),
@@ -402,15 +405,10 @@ const atVolts = (problem: Problem, factor: number): Problem => ({
   })),
 });
 
-/** From this belief on a reading is taken again before another one is; and where so much is unexplained, the most doubtful one. */
-const WORTH_REPEATING = 0.3;
-const DOMINATED = 0.5;
-
-function again({ repeated, evidence }: Investigation, { badReadings, unexplained }: Diagnosis): string | null {
-  const once = evidence.filter((e) => isReading(e) && !isTwin(e.id) && !repeated.includes(e.id));
-  const doubt = (id: string) => badReadings.find((b) => b.id === id)?.probability ?? 0;
-  const worst = [...once].sort((a, b) => doubt(b.id) - doubt(a.id))[0];
-  return worst && once.length > 1 && (doubt(worst.id) >= WORTH_REPEATING || unexplained >= DOMINATED) ? worst.id : null;
+/** The reading to take again before anything is concluded, of those that count. */
+function again({ repeated }: Investigation, evidence: Investigation['evidence'], { badReadings, unexplained, next }: Diagnosis): string | null {
+  const own = evidence.flatMap((e) => (isReading(e) && !isTwin(e.id) ? [e.id] : []));
+  return readingToRepeat({ once: own.filter((id) => !repeated.includes(id)), readings: own.length, badReadings, unexplained, bits: next?.bits ?? 0 });
 }
 
 /** A diagnoser for an investigation. */

@@ -5,6 +5,7 @@ import { decadeRanges, HANDHELD, type MeterProfile } from '../meter';
 import { readTolerance } from '../quantity';
 import { type BenchCause, benchCause, withoutGain } from './benchCauses';
 import { ALL_ALIKE, Diagnoser } from './diagnoser';
+import { readingToRepeat } from './repeat';
 import { symptomFactors } from './symptoms';
 import type { Evidence, Lamp, Observable, RunningObservable, Scene, Sign, SwitchOn } from '../specimen';
 
@@ -297,7 +298,7 @@ export function answer(
       ...badReadings.map((b) => ({ at: part(b.id, 1), why: b.why, ...(b.as === null ? {} : { as: part(b.as, 1) }), probability: b.probability })),
     ],
     next:
-      repeatOf({ readings, badReadings, unexplained, last, bits: next?.bits ?? 0 }) ??
+      repeatOf(readings, last, { badReadings, unexplained, bits: next?.bits ?? 0 }) ??
       (next ? { at: part(next.id, 1), mode: part(next.id, 2), bits: next.bits } : unreadOf(own, { readings, bom, testPoints }, last)),
     ...(remarks.length > 0 ? { remarks } : {}),
   };
@@ -310,33 +311,15 @@ function lastOfEach(readings: readonly RequestReading[], last: string | null): R
   return [...kept.values()];
 }
 
-/** From this belief on a reading is taken again before another one is. */
-const WORTH_REPEATING = 0.3;
-/** While there are few readings, and another point still tells much, a second place doubts as well as the same one again. */
-const WORTH_REPEATING_EARLY = 0.65;
-const EARLY = 4;
-const TELLS_MUCH = 0.3;
-const DOMINATED = 0.5;
-
-interface Doubted {
-  readonly readings: readonly RequestReading[];
-  readonly badReadings: readonly { readonly id: string; readonly probability: number }[];
-  readonly unexplained: number;
-  readonly last: string | null;
-  /** What the best reading of another point tells. */
-  readonly bits: number;
-}
-
-/** The reading to take again: one that is probably wrong; where nothing explains them the most doubtful one. Each is repeated once. */
-function repeatOf({ readings, badReadings, unexplained, last, bits }: Doubted): DiagnoseResponse['next'] {
-  // A single reading is doubted by a second place first: repeating it tells nothing about the board.
-  if (readings.length < 2) return null;
-  const once = readings.filter((r) => r.again !== true && (r.mode === 'dcv' || r.mode === 'dca') && r.stage === undefined);
-  const doubt = (r: RequestReading) => badReadings.find((b) => b.id === nameOf(r, last))?.probability ?? 0;
-  const worst = once.map((r, i) => ({ r, p: doubt(r), i })).sort((a, b) => b.p - a.p || a.i - b.i)[0];
-  const worth = readings.length <= EARLY && bits >= TELLS_MUCH ? WORTH_REPEATING_EARLY : WORTH_REPEATING;
-  if (!worst || (worst.p < worth && unexplained < DOMINATED)) return null;
-  return { at: worst.r.at, mode: worst.r.mode, bits: 0 };
+/** The reading to take again, volts and currents of the finished board only. */
+function repeatOf(
+  readings: readonly RequestReading[],
+  last: string | null,
+  told: Pick<Parameters<typeof readingToRepeat>[0], 'badReadings' | 'unexplained' | 'bits'>,
+) {
+  const once = readings.filter((r) => r.again !== true && (r.mode === 'dcv' || r.mode === 'dca') && r.stage === undefined).map((r) => nameOf(r, last));
+  const id = readingToRepeat({ once, readings: readings.length, ...told });
+  return id === null ? null : { at: id.split('|')[1]!, mode: id.split('|')[2]!, bits: 0 };
 }
 
 /** While a point is unread there is a next reading. */
