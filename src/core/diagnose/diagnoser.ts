@@ -35,7 +35,7 @@ const COARSE = 8;
 const FINE = 60;
 /** Faults whose coarse log likelihood lies within this of the best are drawn finely; so many, on boards that rest and on those that run. */
 const REFINE_MARGIN = 25;
-const REFINE_MOST = { resting: 160, anyMeter: 60, running: 48, switchedOn: 10 };
+const REFINE_MOST = { resting: 160, anyMeter: 60, running: 48, switchedOn: 8 };
 /** Prior of two faults at once; looked for only where no single fault explains the readings well. */
 const PRIOR_PAIR = 0.01;
 const PAIRS_WHEN = { unexplained: 0.02, bad: 0.2 };

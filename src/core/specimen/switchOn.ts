@@ -8,10 +8,10 @@ const LAMP = { dark: 0.3e-3, lit: 1e-3, blinks: 12, flickers: 50 };
 /** AC volts below this are shown as none. */
 const LEAST_AC = 0.02;
 /** Error of a step, against the usual one: readings are judged by their spread, which is wider. */
-const COARSE = 20;
-const FEWEST_STEPS = 100;
+const COARSE = 100;
+const FEWEST_STEPS = 60;
 /** What oscillates so fast that these steps do not reach the end is read in the later half of what was run. */
-const ENOUGH_STEPS = 5000;
+const ENOUGH_STEPS = 3000;
 
 /** What a board shows in its window of time, in the unit of each mode; a lamp that glows in between shows nothing certain. */
 export interface SwitchedOn {

@@ -6,7 +6,7 @@ import { NOMINAL_SPECIMEN, specimenOf, specimenSteps } from './specimen';
 import { readSwitchedOn } from './switchOn';
 
 /** Specimens that are switched on: of the healthy board, whose spread all share, and for a closer look of a fault itself. */
-export const SWITCHED_ON = { healthy: 24, faulty: 8 };
+export const SWITCHED_ON = { healthy: 16, faulty: 8 };
 const FIRST_RUN = 7000;
 /** The specimen that is run where the one with all parts in the middle never starts: two equal halves may hold each other. */
 const UNEQUAL = FIRST_RUN - 1;
