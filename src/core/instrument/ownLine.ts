@@ -83,7 +83,7 @@ export function learnLines(examples: readonly { readonly line: string; readonly 
   for (const [i, { line, shows }] of examples.entries()) {
     const read = readOwnLine(line, format);
     const shown = parseDisplay(shows, unitOf(read?.mode ?? mode));
-    if (!shown.ok) return { ok: false, line: i, message: `${shown.message}` };
+    if (!shown.ok) return { ok: false, line: i, message: shown.message };
     const right =
       read !== null &&
       (shown.kind === 'over'
