@@ -79,7 +79,7 @@ interface Shapes {
   /** What a simulated board built around chips shows at every try; null where nothing is hidden there. */
   watchFunctions: { inputs: { sentences: string; fault: string } | null; asked: undefined; result: readonly Seen[] };
   /** The schematic of the circuit; null without one. */
-  schematic: { inputs: Pick<Sheet, 'lines' | 'circuit'>; asked: undefined; result: Drawing | null };
+  schematic: { inputs: Pick<Sheet, 'lines' | 'circuit' | 'boards' | 'symbols'>; asked: undefined; result: Drawing | null };
   /** The course of a net in time, from the operating point (or the deck's start values). */
   course: { inputs: CourseAsked; asked: CourseAsked; result: Course };
   /** Places for parts of which none is known, not to scale. */
@@ -233,7 +233,7 @@ export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } =
   overloads: { ...question, priority: 1, inputs: (kit) => withCircuit(kit, () => setupOf(kit)) },
   functions: { lane: 'matter', long: true, priority: 2, inputs: functionInputs },
   watchFunctions: { lane: 'matter', long: true, priority: 2, inputs: simulatedFunctions },
-  schematic: { lane: 'read', long: true, priority: 1, inputs: ({ sheet }) => ({ lines: sheet.lines, circuit: sheet.circuit }) },
+  schematic: { lane: 'read', long: true, priority: 1, inputs: ({ sheet: { lines, circuit, boards, symbols } }) => ({ lines, circuit, boards, symbols }) },
   netVolts: { ...question, priority: 1, inputs: (kit, stage) => ({ setup: setupOf(kit), stage }) },
   course: { ...question, inputs: (_, asked) => asked },
   layout: { lane: 'read', long: true, priority: 1, inputs: ({ sheet }) => layoutInputs(sheet) },

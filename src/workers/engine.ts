@@ -2,7 +2,7 @@ import { findNet, isRunning, operatingPoint, readDeck, statisticsOf, transient }
 import { ConsequenceSolver, consequenceText, influences, substitutes } from '@/core/consequence';
 import { type Diagnoser, diagnoserOf, findSuspects, investigate, type Investigation, worthOf } from '@/core/diagnose';
 import { makeSheet, proposeStages, readDeckAgainst, readDraft, withLooks, withNeeds } from '@/core/draft';
-import { draw, drawableOf } from '@/core/draw';
+import { arranged, type Drawable, drawableOf, type Layout, layout } from '@/core/draw';
 import { FunctionBench, type LogicFault } from '@/core/logic';
 import { sortPile } from '@/core/loop';
 import { laidOut } from '@/core/place';
@@ -32,6 +32,14 @@ function solverFor(setup: Setup): ConsequenceSolver {
   const key = JSON.stringify(setup, (_, v: unknown) => (v instanceof Map ? [...v] : v instanceof Set ? [...v] : v));
   if (solver?.key !== key) solver = { key, solver: new ConsequenceSolver(setup) };
   return solver.solver;
+}
+
+/** The last circuit's layout: a symbol moved by hand needs only its wires led anew. */
+let laid: { key: string; layout: Layout } | null = null;
+
+function layoutOf(key: string, drawable: Drawable): Layout {
+  if (laid?.key !== key) laid = { key, layout: layout(drawable) };
+  return laid.layout;
 }
 
 /** Statistics are taken behind this share of the time, when it has settled. */
@@ -76,9 +84,9 @@ export const ENGINE: { readonly [N in ComputationName]: (inputs: InputsOf<N>, pr
     const hidden = inputs.fault === '' ? SOUND : (JSON.parse(atob(inputs.fault)) as LogicFault);
     return functionBench.shows(inputs.sentences, hidden);
   },
-  schematic: (sheet) => {
+  schematic: ({ symbols, ...sheet }) => {
     const drawable = drawableOf(sheet);
-    return drawable && draw(drawable);
+    return drawable && arranged(drawable, layoutOf(JSON.stringify(sheet), drawable), symbols);
   },
   netVolts: ({ setup, stage: id }) => {
     const whole = circuitOf(setup.sheet);

@@ -1,6 +1,6 @@
 /** Schematics: the netlist rebuilt from the geometry is the deck's; nothing lies on anything; the same circuit gives the same drawing. */
 import fc from 'fast-check';
-import { draw, drawableOf, type Drawing, readDrawable } from '@/core/draw';
+import { arranged, draw, type Drawable, drawableOf, type Drawing, layout, readDrawable } from '@/core/draw';
 import { DEMOS } from '@/stand-in/demos';
 
 type Box = Drawing['box'];
@@ -78,32 +78,37 @@ const element = fc.oneof(
   fc.record({ kind: fc.constant('Q' as const), nets: fc.tuple(fc.nat(6), fc.nat(6), fc.nat(6)) }),
 );
 
+/** The netlist of the drawing is the circuit’s, and no symbol or flag lies on another. */
+function expectSound(drawable: Drawable, drawing: Drawing): void {
+  const at = rebuilt(drawing);
+  const groups = new Map<string, Set<string>>();
+  for (const p of drawable.parts)
+    for (const pin of p.pins) {
+      const where = at.get(`${p.ref}.${pin}`)!;
+      groups.set(where, (groups.get(where) ?? new Set()).add(p.net[pin]!));
+    }
+  // No two nets are one.
+  for (const nets of groups.values()) expect([...nets]).toHaveLength(1);
+  // No net is in pieces.
+  for (const pins of drawable.nets.values())
+    if (pins.length > 1) expect(new Set(pins.map((q) => at.get(`${drawable.parts[q.part]!.ref}.${q.pin}`))).size).toBe(1);
+  const boxes = [...drawing.symbols.map((s) => s.box), ...drawing.flags.map((f) => f.box)];
+  boxes.forEach((a, i) => {
+    boxes.slice(i + 1).forEach((b) => {
+      expect(lap(a, b)).toBe(false);
+    });
+  });
+}
+
 describe('any circuit', () => {
   test('law: the netlist of the drawing is the deck’s, and no symbol lies on another', () => {
     fc.assert(
       fc.property(fc.array(element, { minLength: 1, maxLength: 8 }), (elements) => {
         const drawable = readDrawable(request(elements));
         const drawing = draw(drawable);
-        const at = rebuilt(drawing);
-        const groups = new Map<string, Set<string>>();
-        for (const p of drawable.parts)
-          for (const pin of p.pins) {
-            const where = at.get(`${p.ref}.${pin}`)!;
-            groups.set(where, (groups.get(where) ?? new Set()).add(p.net[pin]!));
-          }
-        // No two nets are one.
-        for (const nets of groups.values()) expect([...nets]).toHaveLength(1);
-        // No net is in pieces.
-        for (const pins of drawable.nets.values())
-          if (pins.length > 1) expect(new Set(pins.map((q) => at.get(`${drawable.parts[q.part]!.ref}.${q.pin}`))).size).toBe(1);
-        const boxes = [...drawing.symbols.map((s) => s.box), ...drawing.flags.map((f) => f.box)];
-        boxes.forEach((a, i) => {
-          boxes.slice(i + 1).forEach((b) => {
-            expect(lap(a, b)).toBe(false);
-          });
-        });
+        expectSound(drawable, drawing);
       }),
-      { numRuns: 25 },
+      { numRuns: 20 },
     );
   });
 
@@ -153,6 +158,59 @@ describe('any circuit', () => {
       { kind: 'R', nets: [1, 3] },
     ]);
     expect(draw(readDrawable(q))).toEqual(draw(readDrawable(q)));
+  });
+});
+
+describe('places by hand', () => {
+  const turns = fc.constantFrom(0 as const, 90 as const, 180 as const, 270 as const);
+  const put = fc.record({ at: fc.nat(8), x: fc.integer({ min: -20, max: 40 }), y: fc.integer({ min: -20, max: 40 }), rotation: turns, mirror: fc.boolean() });
+
+  test('law: wherever symbols are put, the netlist stays and nothing lies on anything; one that is put on free ground stands there', () => {
+    fc.assert(
+      fc.property(fc.array(element, { minLength: 2, maxLength: 8 }), fc.array(put, { minLength: 1, maxLength: 4 }), (elements, puts) => {
+        const drawable = readDrawable(request(elements));
+        const chosen = new Map(puts.map(({ at, ...p }) => [drawable.parts[at % drawable.parts.length]!.ref, p]));
+        const [first, ...rest] = [...chosen].map(([ref, p]) => ({ ref, ...p }));
+        const drawing = arranged(drawable, layout(drawable), [first!, ...rest]);
+        expectSound(drawable, drawing);
+        expect(drawing.symbols.find((s) => s.ref === first!.ref)).toMatchObject(first!);
+      }),
+      { numRuns: 20 },
+    );
+  });
+  test('what is far from the moved symbol stands as it did; nothing put changes nothing', () => {
+    const drawable = readDrawable(
+      request([
+        { kind: 'R', nets: [1, 2] },
+        { kind: 'C', nets: [2, 0] },
+        { kind: 'Q', nets: [1, 2, 3] },
+        { kind: 'R', nets: [3, 0] },
+      ]),
+    );
+    const made = layout(drawable);
+    expect(arranged(drawable, made, [])).toBe(made.drawing);
+    const moved = arranged(drawable, made, [{ ref: 'Q3', x: 200, y: 200, rotation: 0 }]);
+    const alone = (d: Drawing) => d.symbols.filter((s) => s.ref === 'V1').map(({ x, y }) => [x, y]);
+    expect(alone(moved)).toEqual(alone(made.drawing));
+    expect(arranged(drawable, made, [{ ref: 'not there', x: 0, y: 0, rotation: 0 }])).toBe(made.drawing);
+  });
+});
+
+describe('two boards', () => {
+  const sheet = DEMOS.find((d) => d.slug === 'wind-dial')!.kit({ id: 'k', at: '2026-01-01T00:00:00.000Z' }).sheet;
+  test('each has a frame, its parts lie in it, the frames lie apart, and the lead joins them', () => {
+    const drawable = drawableOf(sheet)!;
+    const drawing = draw(drawable);
+    expect(drawing.frames!.map((f) => f.title)).toEqual(sheet.boards.map((b) => b.name));
+    expect(lap(drawing.frames![0]!.box, drawing.frames![1]!.box)).toBe(false);
+    for (const s of drawing.symbols) {
+      const at = Math.max(
+        0,
+        sheet.boards.findIndex((b) => s.ref.startsWith(`${b.id}:`)),
+      );
+      expect(lap(s.box, drawing.frames![at]!.box)).toBe(true);
+    }
+    expectSound(drawable, drawing);
   });
 });
 

@@ -34,6 +34,7 @@ function kitOf(deck: string, lines: readonly Line[], stages: readonly Stage[] = 
     circuit: { deck: `t\n${deck}\n.end`, neighbours: [] },
     testPoints: [],
     placement: [],
+    symbols: [],
     pads: [],
     stages,
     claims: [],

@@ -100,6 +100,7 @@ export function makeSheet(title: string, draft: Draft, deck: string, nets: reado
     circuit,
     testPoints,
     placement: [],
+    symbols: [],
     pads: [],
     stages: withLooks(proposeLadder({ title, lines: draft.lines, needs: draft.list.needs, circuit, testPoints, built }, draft.circuit), looks),
     claims: [],

@@ -1,9 +1,9 @@
 import { Annealer, type Placement } from './anneal';
 import { type Group, groupsOf } from './groups';
-import { joined, type Piece, type PlacedFlag, type PlacedLabel, type PlacedSymbol, shifted } from './pieces';
+import { joined, type Piece, piece, type PlacedFlag, type PlacedLabel, type PlacedSymbol, shifted } from './pieces';
 import type { Drawable } from './request';
 import { Router, type RouteNet } from './route';
-import { type Box, flagBox, overlap, type Point } from './symbols';
+import { type Box, flagBox, overlap, type Point, type Rotation } from './symbols';
 
 /** A schematic as geometry on a grid, y downwards. */
 export interface Drawing {
@@ -20,6 +20,8 @@ export interface Drawing {
     readonly box: Box;
   }[];
   readonly labels: readonly { readonly what: 'ref' | 'value'; readonly ref: string; readonly text: string; readonly box: Box }[];
+  /** Boards of a kit with several, drawn side by side. */
+  readonly frames?: readonly { readonly title: string; readonly box: Box }[];
 }
 
 /** How much is tried: moves of the annealing by the number of groups (own choice; two seconds for 150 parts). */
@@ -28,8 +30,36 @@ const STRETCH = 1.18;
 const MOST_STRETCHES = 9;
 
 /** Draws a circuit in the trade's symbols. The same request gives the same drawing. */
-export function draw(d: Drawable): Drawing {
+export const draw = (d: Drawable): Drawing => layout(d).drawing;
+
+/** A drawing with the groups that it was made of, each in its place: what a hand moves is moved in it. */
+export interface Layout {
+  readonly drawing: Drawing;
+  readonly pieces: readonly Piece[];
+}
+
+/** Room between two boards that are drawn side by side. */
+const BETWEEN = 12;
+
+/** Lays a circuit out; each board of several by itself, side by side, with the wires of the lead between them. */
+export function layout(d: Drawable): Layout {
   const groups = groupsOf(d);
+  if (d.boards.length < 2) return best(d, groups);
+  let right = 0;
+  const pieces = d.boards.flatMap(({ parts }) => {
+    const mine = groups.filter((g) => parts.has(g.parts[0]!));
+    if (mine.length === 0) return [];
+    const { drawing, pieces } = best(d, mine);
+    const [l, t, r, b] = drawing.box;
+    const by: Point = [Math.round(right - l), -Math.round((t + b) / 2)];
+    right += r - l + BETWEEN;
+    return pieces.map((p) => moved(p, by));
+  });
+  return { drawing: wired(d, pieces, true)!, pieces };
+}
+
+/** The best of several placements of some groups. */
+function best(d: Drawable, groups: readonly Group[]): Layout {
   const n = groups.length;
   const runs = n > 30 ? 1 : n > 14 ? 2 : 3;
   const moves = Math.round(Math.min(MOVES.base + MOVES.each * n, MOVES.most / n) / runs);
@@ -38,14 +68,14 @@ export function draw(d: Drawable): Drawing {
     const placement = annealer.run(moves);
     return { placement, cost: annealer.total() };
   }).sort((a, b) => a.cost - b.cost);
-  const best = tried
+  const found = tried
     .slice(0, ROUTED)
     .map(({ placement }) => assemble(d, groups, placement))
-    .map((drawing) => ({ drawing, cost: costOf(drawing) + (overlaps(drawing) ? NEVER : 0) }))
-    .reduce((a, b) => (b.cost < a.cost ? b : a)).drawing;
-  if (!overlaps(best)) return best;
-  const apart = wired(d, spreadOut(groups), true)!;
-  return overlaps(apart) ? best : apart;
+    .map((made) => ({ made, cost: costOf(made.drawing) + (overlaps(made.drawing) ? NEVER : 0) }))
+    .reduce((a, b) => (b.cost < a.cost ? b : a)).made;
+  if (!overlaps(found.drawing)) return found;
+  const apart = apartFrom(d, groups);
+  return overlaps(apart.drawing) ? found : apart;
 }
 /** Dearer than any drawing in which nothing lies on anything. */
 const NEVER = 1e9;
@@ -104,18 +134,67 @@ const moved = (p: Piece, by: Point): Piece => {
 };
 
 /** Stretches the placement until nothing lies on anything, then leads the wires. */
-function assemble(d: Drawable, groups: readonly Group[], placement: Placement): Drawing {
+function assemble(d: Drawable, groups: readonly Group[], placement: Placement): Layout {
   let factor = 1;
   for (let i = 0; ; i++) {
     const pieces = groups.map((g, k) => moved(g.ways[placement.way[k]!]!, [Math.round(placement.x[k]! * factor), Math.round(placement.y[k]! * factor)]));
-    const clash = pieces.some((a, k) => pieces.slice(k + 1).some((b) => wholeOf(a).some((x) => wholeOf(b).some((y) => overlap(x, y)))));
+    const clash = pieces.some((a, k) => pieces.slice(k + 1).some((b) => clashes(a, b)));
     const last = i >= MOST_STRETCHES;
     if (!clash || last) {
-      const made = clash ? null : wired(d, pieces, last || i > 4);
-      if (made || last) return made ?? wired(d, spreadOut(groups), true)!;
+      const drawing = clash ? null : wired(d, pieces, last || i > 4);
+      if (drawing) return { drawing, pieces };
+      if (last) return apartFrom(d, groups);
     }
     factor *= STRETCH;
   }
+}
+
+const clashes = (a: Piece, b: Piece) => wholeOf(a).some((x) => wholeOf(b).some((y) => overlap(x, y)));
+
+/** Where a hand put a symbol. */
+export interface Put {
+  readonly ref: string;
+  readonly x: number;
+  readonly y: number;
+  readonly rotation: Rotation;
+  readonly mirror?: boolean | undefined;
+}
+
+/**
+ * A layout with some symbols where a hand put them. They stay there; what would lie under them gives way to the nearest free
+ * place, everything else stands as it did, and all wires are led anew.
+ */
+export function arranged(d: Drawable, { drawing, pieces }: Layout, put: readonly Put[]): Drawing {
+  const known = new Map(d.parts.map((p, i) => [p.ref, i]));
+  const byHand = new Map(put.flatMap((p) => (known.has(p.ref) ? [[known.get(p.ref)!, p] as const] : [])));
+  if (byHand.size === 0) return drawing;
+  const isMoved = (p: Piece) => p.symbols.some((s) => byHand.has(s.part));
+  const placed: Piece[] = [];
+  const place = (p: Piece) => placed.push(freeOf(p, placed));
+  for (const [part, { x, y, rotation, mirror }] of byHand) place(standing(d, part, { x, y, rotation, mirror: mirror ?? false }));
+  const rest = pieces.flatMap((p) => (isMoved(p) ? p.symbols.filter((s) => !byHand.has(s.part)).map((s) => standing(d, s.part, s)) : [p]));
+  for (const p of rest) place(p);
+  return wired(d, placed, true)!;
+}
+
+/** One symbol by itself at a place. A chip stands one way only. */
+function standing(d: Drawable, part: number, { x, y, rotation, mirror, form }: Pick<PlacedSymbol, 'x' | 'y' | 'rotation' | 'mirror' | 'form'>): Piece {
+  if (d.parts[part]!.kind === 'chip') return moved(piece(d, part), [x, y]);
+  return piece(d, part, { x, y, rotation, mirror, ...(form ? { form } : {}) });
+}
+
+/** How far a free place is looked for. */
+const REACH = 60;
+
+/** A piece where it is, or at the nearest place where it lies on none of the others. */
+function freeOf(p: Piece, others: readonly Piece[]): Piece {
+  const solid = others.flatMap(wholeOf);
+  const mine = wholeOf(p);
+  const free = (dx: number, dy: number) => !mine.some((box) => solid.some((o) => overlap(shifted(box, [dx, dy]), o)));
+  for (let ring = 0; ring <= REACH; ring++)
+    for (let dx = -ring; dx <= ring; dx++)
+      for (const dy of ring === Math.abs(dx) ? [0] : [Math.abs(dx) - ring, ring - Math.abs(dx)]) if (free(dx, dy)) return moved(p, [dx, dy]);
+  return p;
 }
 
 /** All that a piece keeps free: its boxes, and its short wires a little wide. */
@@ -130,7 +209,12 @@ const wholeOf = (p: Piece): Box[] => [
   ...p.terminals.map((t): Box => [t.at[0] - 0.3, t.at[1] - 0.3, t.at[0] + 0.3, t.at[1] + 0.3]),
 ];
 
-/** The last resort: everything in rows, far apart. */
+/** The last resort: everything in a row, far apart. */
+function apartFrom(d: Drawable, groups: readonly Group[]): Layout {
+  const pieces = spreadOut(groups);
+  return { drawing: wired(d, pieces, true)!, pieces };
+}
+
 function spreadOut(groups: readonly Group[]): Piece[] {
   let x = 0;
   return groups.map((g) => {
@@ -174,11 +258,13 @@ function wired(d: Drawable, pieces: readonly Piece[], mayLink: boolean): Drawing
     }
   }
   const all = [...whole.wires, ...wires.map((w) => ({ net: name(w.net), points: w.points }))];
+  const frames = d.boards.length > 1 ? framesOf(d, pieces) : null;
   const drawn: Box[] = [
     ...solid,
     ...flags.map((f) => f.box),
     ...whole.labels.map((l) => l.box),
     ...all.flatMap((w) => w.points.map(([x, y]): Box => [x, y, x, y])),
+    ...(frames ?? []).map((f) => f.box),
   ];
   return {
     box: [
@@ -196,8 +282,27 @@ function wired(d: Drawable, pieces: readonly Piece[], mayLink: boolean): Drawing
     ),
     flags,
     labels: whole.labels.map((l: PlacedLabel) => ({ what: l.what, ref: d.parts[l.part]!.ref, text: l.text, box: l.box })),
+    ...(frames ? { frames } : {}),
   };
 }
+
+/** Room between a board's parts and its frame; above them stands its name. */
+const FRAME = 1.5;
+const TITLE = 3;
+
+/** Each board's frame round its parts; a board of which nothing is drawn has none. */
+const framesOf = (d: Drawable, pieces: readonly Piece[]) =>
+  d.boards.flatMap(({ title, parts }) => {
+    const solid = pieces.filter((p) => p.symbols.some((s) => parts.has(s.part))).flatMap((p) => p.solid);
+    if (solid.length === 0) return [];
+    const box: Box = [
+      Math.min(...solid.map((b) => b[0])) - FRAME,
+      Math.min(...solid.map((b) => b[1])) - TITLE,
+      Math.max(...solid.map((b) => b[2])) + FRAME,
+      Math.max(...solid.map((b) => b[3])) + FRAME,
+    ];
+    return [{ title, box }];
+  });
 
 /** Dots where three or more branches meet. Four wires of two nets cross; those of one net are joined. */
 function junctionsOf(wires: readonly { readonly net: string; readonly points: readonly Point[] }[], pins: readonly Point[], links: readonly Point[]): Point[] {

@@ -14,7 +14,7 @@ export function groupsOf(d: Drawable): Group[] {
   const groups: Group[] = [];
   const take = (parts: readonly number[], ways: readonly Piece[]) => {
     parts.forEach((p) => taken.add(p));
-    const sound = parts.length === 1 ? ways : ways.filter((w) => !liesOnItself(w));
+    const sound = parts.length === 1 ? ways : isOnOneBoard(d, parts) ? ways.filter((w) => !liesOnItself(w)) : [];
     if (sound.length > 0) groups.push({ parts, ways: sound });
     // A habit in which flags or symbols would lie on each other is none: each part stands by itself.
     else parts.forEach((p) => groups.push({ parts: [p], ways: [piece(d, p)] }));
@@ -51,6 +51,8 @@ export function groupsOf(d: Drawable): Group[] {
   });
   return groups;
 }
+
+const isOnOneBoard = ({ boards }: Drawable, parts: readonly number[]) => boards.length < 2 || boards.some((b) => parts.every((p) => b.parts.has(p)));
 
 function liesOnItself({ symbols, flags, labels }: Piece): boolean {
   const boxes = [...symbols, ...flags].map((x) => x.box);

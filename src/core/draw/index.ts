@@ -1,3 +1,3 @@
-export { draw, type Drawing } from './draw';
+export { arranged, draw, type Drawing, type Layout, layout } from './draw';
 export { drawableOf } from './ofSheet';
 export { type Drawable, readDrawable } from './request';

@@ -18,6 +18,11 @@ const AS_RESISTOR: Readonly<Partial<Record<LineKind, string>>> = {
   microphone: 'microphone',
 };
 
+/** Their ohms in the circuit stand for a state or a light, and say nothing of the part. */
+const WITHOUT_OHMS: ReadonlySet<string> = new Set(['switch', 'link', 'fuse', 'microphone', 'ldr', 'lamp']);
+/** A longer label is for a list, not for a drawing. */
+const LONGEST_WORD = 14;
+
 interface Wanted {
   readonly ref: string;
   readonly kind: string;
@@ -29,7 +34,7 @@ interface Wanted {
 const two = (element: string, a = '1', b = '2') => ({ [a]: `${element}.1`, [b]: `${element}.2` });
 
 /** The circuit of a sheet as it is to be drawn: one symbol a part, with the parts' own refs; null without a circuit. */
-export function drawableOf(sheet: Pick<Sheet, 'lines' | 'circuit'>): Drawable | null {
+export function drawableOf(sheet: Pick<Sheet, 'lines' | 'circuit' | 'boards'>): Drawable | null {
   const circuit = circuitOf(sheet);
   if (!sheet.circuit || circuit.parts.length === 0) return null;
   const used = new Set<string>();
@@ -47,11 +52,25 @@ export function drawableOf(sheet: Pick<Sheet, 'lines' | 'circuit'>): Drawable | 
     const plain = plainPart(part);
     if (plain) parts.push(plain);
   }
-  return parts.length === 0 ? null : readDrawable({ deck: sheet.circuit.deck, parts });
+  if (parts.length === 0) return null;
+  const drawable = readDrawable({ deck: sheet.circuit.deck, parts });
+  return { ...drawable, boards: boardsOf(sheet, drawable) };
+}
+
+/** Boards of a kit with several: each ref names its own before the colon; what names none stands with the first. */
+function boardsOf({ boards }: Pick<Sheet, 'boards'>, { parts }: Drawable): Drawable['boards'] {
+  if (boards.length < 2) return [];
+  const own = (i: number) =>
+    Math.max(
+      0,
+      boards.findIndex((b) => parts[i]!.ref.startsWith(`${b.id}:`)),
+    );
+  return boards.map(({ name }, at) => ({ title: name, parts: new Set(parts.flatMap((_, i) => (own(i) === at ? [i] : []))) })).filter((b) => b.parts.size > 0);
 }
 
 function partsOf(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, line: Line, ref: string, elements: readonly string[]): Wanted[] {
-  const value = line.value === null ? line.type : printNominal(line.value, factsOf(line.kind).unit);
+  const called = line.type ?? (line.label.length <= LONGEST_WORD ? line.label : undefined);
+  const value = line.value === null ? called : printNominal(line.value, factsOf(line.kind).unit);
   const words = value === undefined ? {} : { value: value.replace(/\s/g, '') };
   const control = controlOf(sheet, circuit, ref);
   const [first] = elements;
@@ -60,7 +79,9 @@ function partsOf(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, line: Line, re
   const part = circuit.parts.find((p) => p.name.toLowerCase() === first!.toLowerCase());
   if (part) {
     const plain = plainPart(part, line.kind);
-    return plain ? [{ ...plain, ref, ...words }] : [];
+    if (!plain) return [];
+    const { value: ohms, ...bare } = plain;
+    return [{ ...bare, ref, ...(ohms === undefined || WITHOUT_OHMS.has(plain.kind) ? {} : { value: ohms }), ...words }];
   }
   return [chipOf(circuit, line, ref, first!, words)];
 }

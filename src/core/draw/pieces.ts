@@ -1,5 +1,18 @@
 import type { Drawable, DrawnPart } from './request';
-import { type Box, connectorShape, type Direction, flagBox, flagSize, type Point, type Rotation, SHAPES, textWidth, turned, turnedBox } from './symbols';
+import {
+  type Box,
+  connectorShape,
+  type Direction,
+  flagBox,
+  flagSize,
+  overlap,
+  type Point,
+  type Rotation,
+  SHAPES,
+  textWidth,
+  turned,
+  turnedBox,
+} from './symbols';
 
 /** A symbol in its place, relative to its piece's origin. */
 export interface PlacedSymbol {
@@ -125,7 +138,10 @@ function finish(
   const wires: { net: string; points: Point[] }[] = [];
   const terminals: Terminal[] = [];
   let dislike = 0;
-  for (const pin of p.pins) {
+  // What must be led round a symbol finds its place beside the flags that stand at their pins.
+  const isLedRound = (pin: string) =>
+    (side(pin) === 'up' && !((drawable.rails.get(p.net[pin]!) ?? 0) > 0)) || (side(pin) === 'down' && (drawable.rails.get(p.net[pin]!) ?? 0) > 0);
+  for (const pin of [...p.pins].sort((a, b) => Number(isLedRound(a)) - Number(isLedRound(b)))) {
     const net = p.net[pin]!;
     const at = symbol.pins[pin]!;
     const dir = side(pin);
@@ -153,9 +169,9 @@ function finish(
     } else {
       // Away from where its flag should point: led round beside the symbol.
       const out = dir === 'up' ? -1 : 1;
-      const besideX = symbol.box[2] + half + (to === 'up' ? 0 : 0);
       const corner: Point = [at[0], at[1] + out];
-      const there: Point = [Math.max(besideX, at[0] + half + 1), at[1] + out];
+      let there: Point = [Math.max(symbol.box[2] + half, at[0] + half + 1), at[1] + out];
+      while (flags.some((f) => overlap(f.box, flagBox(kind, name, there, to)))) there = [there[0] + 1, there[1]];
       wires.push({ net: name, points: [at, corner, there] });
       flags.push({ kind, net: name, at: there, dir: to, box: flagBox(kind, name, there, to) });
       dislike += 12;

@@ -21,6 +21,8 @@ export interface Drawable {
   readonly inputs: readonly string[];
   readonly outputs: readonly string[];
   readonly aspect: number;
+  /** Parts of each board, where there are several; they are drawn side by side. */
+  readonly boards: readonly { readonly title: string; readonly parts: ReadonlySet<number> }[];
 }
 
 const NODES: Readonly<Record<string, number>> = { R: 2, C: 2, L: 2, V: 2, I: 2, D: 2, Q: 3, M: 4, J: 3, E: 4, G: 4 };
@@ -142,6 +144,7 @@ export function readDrawable(request: Raw): Drawable {
     inputs: texts(hints['inputs']).map(netKey),
     outputs: texts(hints['outputs']).map(netKey),
     aspect: Number.isFinite(size) && size > 0 ? size : USUAL_ASPECT,
+    boards: [],
   };
 }
 

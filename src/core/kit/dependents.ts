@@ -34,7 +34,7 @@ export function withDependents(kit: KitState, change: ChangedBody): ChangedBody[
 }
 
 const isPoint = (p: ProbePoint, id: string) => 'testPoint' in p && p.testPoint === id;
-const records = <R extends 'checks' | 'claims' | 'lines' | 'stages' | 'placement' | 'pads' | 'photos' | 'constraints'>(kit: KitState, room: R) =>
+const records = <R extends 'checks' | 'claims' | 'lines' | 'stages' | 'placement' | 'symbols' | 'pads' | 'photos' | 'constraints'>(kit: KitState, room: R) =>
   [...kit.rooms[room]].map(([id, held]) => [id, held.value as RecordOf<R>] as const);
 const given = (bodies: readonly (ChangedBody | null)[]): ChangedBody[] => bodies.filter((b) => b !== null);
 
@@ -135,6 +135,18 @@ function followRefs(kit: KitState, to: ReadonlyMap<Ref, Ref | null>): ChangedBod
         (ref) => ref,
       ),
     );
+  for (const [id, s] of records(kit, 'symbols'))
+    out.push(
+      ...moved(
+        kit,
+        'symbols',
+        id,
+        s,
+        to.get(s.ref),
+        (ref) => ({ ...s, ref }),
+        (ref) => ref,
+      ),
+    );
   for (const [id, p] of records(kit, 'pads'))
     out.push(
       ...moved(
@@ -190,7 +202,7 @@ function constraint(kit: KitState, id: string, c: RecordOf<'constraints'>, to: R
 }
 
 /** A record that is named after its ref goes with it: removed, and put under the new name. */
-function moved<R extends 'placement' | 'pads'>(
+function moved<R extends 'placement' | 'symbols' | 'pads'>(
   kit: KitState,
   room: R,
   id: string,

@@ -29,7 +29,8 @@ export function recordId<R extends RoomName>(room: R, value: RecordOf<R>): strin
     case 'checks':
       return `${(any as RecordOf<'checks'>).stage}/${(any as RecordOf<'checks'>).id}`;
     case 'placement':
-      return (any as RecordOf<'placement'>).ref;
+    case 'symbols':
+      return (any as RecordOf<'placement' | 'symbols'>).ref;
     case 'pads':
       return `${(any as RecordOf<'pads'>).ref}.${(any as RecordOf<'pads'>).pin}`;
     case 'typeCards':
@@ -72,6 +73,7 @@ const PARTS: readonly { readonly from: readonly RoomName[]; readonly read: (room
   { from: ['options'], read: (r) => ({ options: inOrder(r.options) }) },
   { from: ['testPoints'], read: (r) => ({ testPoints: inOrder(r.testPoints) }) },
   { from: ['placement'], read: (r) => ({ placement: inOrder(r.placement) }) },
+  { from: ['symbols'], read: (r) => ({ symbols: inOrder(r.symbols) }) },
   { from: ['pads'], read: (r) => ({ pads: inOrder(r.pads) }) },
   { from: ['claims'], read: (r) => ({ claims: inOrder(r.claims) }) },
   { from: ['typeCards'], read: (r) => ({ typeCards: inOrder(r.typeCards) }) },
@@ -115,6 +117,7 @@ export function recordsOf(sheet: Sheet, settings: KitSettings): { readonly [R in
     functions: sheet.functions ? [sheet.functions] : [],
     testPoints: sheet.testPoints,
     placement: sheet.placement,
+    symbols: sheet.symbols,
     pads: sheet.pads,
     stages: sheet.stages.map((stage) => Object.fromEntries(Object.entries(stage).filter(([k]) => k !== 'checks')) as unknown as RecordOf<'stages'>),
     checks: sheet.stages.flatMap((s) => s.checks.map((c) => ({ stage: s.id, ...c }))),

@@ -11,6 +11,8 @@ export type Need = RecordOf<'needs'>;
 export type KitOption = RecordOf<'options'>;
 export type TestPoint = RecordOf<'testPoints'>;
 export type Placement = RecordOf<'placement'>;
+/** A symbol of the schematic that the builder put somewhere by hand. */
+type SymbolPlace = RecordOf<'symbols'>;
 export type Claim = RecordOf<'claims'>;
 export type TypeCard = RecordOf<'typeCards'>;
 export type Photo = RecordOf<'photos'>;
@@ -40,6 +42,7 @@ export interface Sheet extends Readonly<RecordOf<'about'>> {
   readonly functions: RecordOf<'functions'> | null;
   readonly testPoints: readonly TestPoint[];
   readonly placement: readonly Placement[];
+  readonly symbols: readonly SymbolPlace[];
   readonly pads: readonly RecordOf<'pads'>[];
   readonly stages: readonly Stage[];
   readonly claims: readonly Claim[];
@@ -106,6 +109,7 @@ export const EMPTY_SHEET: Sheet = {
   functions: null,
   testPoints: [],
   placement: [],
+  symbols: [],
   pads: [],
   stages: [],
   claims: [],

@@ -164,6 +164,7 @@ const ROOM_WORDS: Readonly<Record<RoomName, string>> = {
   functions: 'Functions in sentences',
   testPoints: 'Test point',
   placement: 'Place of',
+  symbols: 'Symbol of',
   pads: 'Pad',
   stages: 'Stage',
   checks: 'Check',
@@ -203,6 +204,7 @@ function changeText(e: Extract<Entry, { kind: 'changed' }>): string {
   // What a practice round hides is told in no log.
   if (e.room === 'settings' && e.record === 'standIn') return practiceText(e.after);
   const what = [ROOM_WORDS[e.room], nameOf(e.room, e.record, e.after ?? e.before)].filter(Boolean).join(' ');
+  if (e.room === 'symbols') return `${what} on the schematic: ${e.after === null ? 'put back' : 'moved'}`;
   if (e.after === null) return `${what}: removed`;
   if (e.before === null) return e.room === 'settings' ? `${what}: ${fieldText((e.after as { value: unknown }).value)}` : `${what}: added`;
   if (e.room === 'differences' && 'right' in e.after && !('right' in e.before))

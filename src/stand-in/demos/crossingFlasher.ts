@@ -103,6 +103,7 @@ export const CROSSING_FLASHER: Sheet = {
     { id: 'TP4', net: 'b1', where: 'base of Q1, middle leg', x: 26, y: 42 },
     { id: 'TP5', net: 'b2', where: 'base of Q2, middle leg', x: 56, y: 42 },
   ],
+  symbols: [],
   placement: places([
     ['J1', 6, 24, 90],
     ['D3', 16, 8, 0],

@@ -285,6 +285,7 @@ export const FROST_SENTINEL: Sheet = {
     { id: 'TP9', net: 'k', where: 'collector of Q2', x: 84, y: 61 },
     { id: 'TP10', net: 'la', where: 'R12, lead next to D5', x: 38, y: 66.5 },
   ],
+  symbols: [],
   placement: PLACES.map(([ref, x, y, rotation]) => ({ ref, x, y, rotation })),
   stages: STAGES,
   claims: [{ id: 'frost', text: 'Relay pulls in at about 1 °C and lets go at about 3 °C.' }],

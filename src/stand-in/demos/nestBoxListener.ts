@@ -188,6 +188,7 @@ export const NEST_BOX_LISTENER: Sheet = {
     { id: 'TP7', net: 'e', where: 'emitter of Q1', x: 92, y: 50 },
     { id: 'TP8', net: 'col', where: 'collector of Q1', x: 84, y: 50 },
   ],
+  symbols: [],
   placement: places([
     ['J1', 6, 20, 90],
     ['D1', 16, 8, 0],

@@ -78,6 +78,7 @@ export const TRAM_COUNTER: Sheet = {
   functions: { sentences: SENTENCES },
   testPoints: [],
   placement: [],
+  symbols: [],
   pads: [],
   stages: STAGES,
   claims: [],

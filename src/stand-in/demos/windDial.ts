@@ -208,6 +208,7 @@ export const WIND_DIAL: Sheet = {
     { id: 'TP7', net: 'ref', where: 'mast board, socket pin 2', x: 40, y: 30 },
     { id: 'TP8', net: 'sig', where: 'mast board, socket pin 1', x: 37, y: 30 },
   ],
+  symbols: [],
   placement: places([
     ['M:J1', 6, 20, 90],
     ['M:S1', 20, 8, 0],

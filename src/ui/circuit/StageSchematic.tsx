@@ -1,7 +1,7 @@
 import type { KitState } from '@/core/kit';
 import type { StageProgress } from '@/core/loop';
 import type { Loop } from '../probe/useLoop';
-import { SchematicOf } from './Schematic';
+import { SchematicOf } from './SchematicOf';
 import { useLiveSchematic } from './useLiveSchematic';
 
 interface Props {

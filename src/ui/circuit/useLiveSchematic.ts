@@ -1,10 +1,11 @@
 import { useMemo } from 'react';
-import type { KitState, ProbePoint } from '@/core/kit';
+import type { KitState } from '@/core/kit';
 import { isMeasure, type StageProgress } from '@/core/loop';
 import { printWindow } from '@/core/quantity';
 import { fittedAt, setupOf } from '@/core/stage';
 import type { Loop } from '../probe/useLoop';
-import type { LiveNet, LiveSchematic } from './Schematic';
+import type { LiveNet, LiveSchematic } from './live';
+import { netOfPoint, voltsNetOf } from './netOfPoint';
 
 const NONE: ReadonlySet<string> = new Set();
 
@@ -17,27 +18,21 @@ export function useLiveSchematic(kit: KitState, here: StageProgress | null, loop
       nets: here ? netsOf(kit, here, choose) : new Map<string, LiveNet>(),
       absent: here ? absentAt(kit, here) : NONE,
       suspected,
-      red: check ? netOf(kit, check.red) : null,
-      black: check ? netOf(kit, check.black) : null,
+      red: check ? netOfPoint(kit, check.red) : null,
+      black: check ? netOfPoint(kit, check.black) : null,
       pressPart: null,
     };
   }, [kit, here, choose, target, suspected]);
 }
 
-/** The net that a probe point lies on, in small letters; null for pins, which the circuit tells by itself. */
-function netOf(kit: KitState, point: ProbePoint): string | null {
-  const net = 'net' in point ? point.net : 'testPoint' in point ? kit.sheet.testPoints.find((t) => t.id === point.testPoint)?.net : undefined;
-  return net?.toLowerCase() ?? null;
-}
-
 function netsOf(kit: KitState, here: StageProgress, choose: Loop['choose']): Map<string, LiveNet> {
   const found = new Map<string, LiveNet>();
   for (const c of here.checks) {
-    if (!isMeasure(c) || c.check.mode !== 'dcv') continue;
-    const net = netOf(kit, c.check.red);
+    if (!isMeasure(c)) continue;
+    const net = voltsNetOf(kit, c.check);
     // What is still to be read comes before what is read again.
     if (net === null || (found.has(net) && c.verdict !== 'none')) continue;
-    const window = c.window && !c.window.over ? printWindow(c.window.low, c.window.high, 'V', 2) : null;
+    const window = c.window && !c.window.over ? printWindow(c.window.low, c.window.high, 'V', 3) : null;
     found.set(net, {
       title: `${c.check.title}: ${window ?? 'no limits'}. Select this check.`,
       window,

@@ -16,6 +16,7 @@ export const ROOM_NAMES = [
   'functions',
   'testPoints',
   'placement',
+  'symbols',
   'pads',
   'stages',
   'checks',

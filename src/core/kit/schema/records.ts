@@ -93,6 +93,16 @@ const TestPointRecord = Shape('test point', {
 /** Place of a part on the drawing of its board, millimetres and degrees. */
 const PlacementRecord = Shape('place of a part', { ref: Id, x: Num, y: Num, rotation: Num, side: Optional(OneOf('top', 'bottom')) });
 
+const GridStep = Type.Integer({ minimum: -20_000, maximum: 20_000 });
+/** Where a symbol of the schematic was put by hand, on the drawing's grid, y downwards. */
+const SymbolRecord = Shape('symbol of the schematic', {
+  ref: Id,
+  x: GridStep,
+  y: GridStep,
+  rotation: Type.Unsafe<0 | 90 | 180 | 270>({ type: 'number', enum: [0, 90, 180, 270] }),
+  mirror: Optional(Flag),
+});
+
 /** Place of one pin, millimetres, and the net it lies on where that is known. */
 const PadRecord = Shape('pad', { ref: Id, pin: Id, x: Num, y: Num, net: Optional(Id) });
 
@@ -337,6 +347,7 @@ export const ROOM_SCHEMAS = {
   functions: FunctionsRecord,
   testPoints: TestPointRecord,
   placement: PlacementRecord,
+  symbols: SymbolRecord,
   pads: PadRecord,
   stages: StageRecord,
   checks: CheckRecord,
