@@ -112,3 +112,40 @@ test('the schematic: drawn in Circuit with the volts of a stage, and in Power up
   await expect(page.getByRole('contentinfo', { name: 'Probe bar' })).toContainText(title);
   await expectAccessible(page);
 });
+
+test('symbols are moved by keys and by hand, kept over a reload, undone; the page for paper has the drawing and its volts', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Open Wind dial' }).click();
+  await page.getByRole('button', { name: 'Circuit' }).click();
+  await page.getByText('Schematic', { exact: true }).click();
+  const drawing = page.getByRole('region', { name: 'Schematic' });
+  // Two boards, each in its frame.
+  await expect(drawing.getByText('Mast board')).toBeVisible();
+  await expect(drawing.getByText('Dial board')).toBeVisible();
+  await page.getByRole('button', { name: 'Move symbols' }).click();
+  const symbol = page.getByRole('button', { name: 'Move M:R2' });
+  const places = async () => (await storedKit(page)).log.filter((e) => 'room' in e && e.room === 'symbols').length;
+  await symbol.focus();
+  await page.keyboard.press('ArrowUp');
+  await expect.poll(places).toBe(1);
+  await page.keyboard.press('r');
+  await expect.poll(places).toBe(2);
+  const box = (await symbol.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 90, box.y - 40, { steps: 6 });
+  await page.mouse.up();
+  await expect.poll(places).toBe(3);
+  await expectAccessible(page);
+  await page.reload();
+  await page.getByText('Schematic', { exact: true }).click();
+  await page.getByRole('button', { name: 'Move symbols' }).click();
+  await expect(page.getByRole('button', { name: 'Put all back' })).toBeEnabled();
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: 'Put all back' })).toBeDisabled();
+
+  await page.getByRole('button', { name: 'Print', exact: true }).click();
+  const paper = page.getByRole('dialog', { name: 'The schematic on paper' });
+  await expect(paper.getByRole('row', { name: /TP2 .*5\.0/ })).toBeVisible();
+  expect((await page.pdf({ format: 'A4' })).toString('latin1').match(/\/Type \/Page\b/g)).toHaveLength(1);
+});

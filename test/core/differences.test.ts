@@ -3,7 +3,7 @@ import { connectionsOf } from '@/core/circuit';
 import { foundDifferences, settleDifference } from '@/core/draft';
 import { type EntryBody, type KitState, newKit, put, type Sheet } from '@/core/kit';
 import { EMPTY_SHEET } from '@/core/kit/sheet';
-import { answerOf, entryText, everythingFitted, openMatters } from '@/core/loop';
+import { answerOf, entryText, everythingFitted, openBeforePower, openMatters } from '@/core/loop';
 import { at, log } from '../support/kits';
 
 const resistor = (id: string, value: number, refs: string[]) => ({
@@ -142,10 +142,38 @@ describe('what the list names without a position', () => {
     ]);
   });
 
-  it('a tab on a heat sink is asked about once the part is in', () => {
+  it('a sink, what lies under the tab and their screws come before the tab is soldered: no joint may carry them', () => {
     const regulator = { id: 'v', kind: 'regulator' as const, label: '7805', package: 'TO-220', value: 5, tolerance: null, quantity: 1, refs: ['U2'] };
     const k = kit({ lines: [regulator, mechanical('h', 'mechanical', 'heat sink')], circuit: null });
-    expect(names(k)).toEqual(['U2', '2 × heat sink']);
-    expect(names(log(k, { kind: 'fitted', refs: ['U2'] }), false)[0]).toBe('Between the tab of U2 and the heat sink');
+    expect(names(k)).toEqual(['2 × heat sink', 'Between the tab of U2 and the heat sink', 'U2']);
+    const more = kit({
+      lines: [...lines, regulator, mechanical('h', 'mechanical', 'heat sink for U2'), mechanical('f', 'mechanical', 'spacer 10 mm')],
+      circuit: null,
+    });
+    expect(names(more).filter((n) => !/R1|U1|link|socket/.test(n))).toEqual([
+      '2 × heat sink for U2',
+      'Between the tab of U2 and the heat sink',
+      '2 × M3 screw',
+      'U2',
+      '2 × spacer 10 mm',
+    ]);
+    // Once the part is in, what was left out is asked for at once.
+    expect(names(log(k, { kind: 'fitted', refs: ['U2'] }), false)).toEqual(['2 × heat sink', 'Between the tab of U2 and the heat sink']);
+  });
+
+  it('what cools or holds the board is told before power, what belongs to the case is not', () => {
+    const regulator = { id: 'v', kind: 'regulator' as const, label: '7805', package: 'TO-220', value: 5, tolerance: null, quantity: 1, refs: ['U2'] };
+    const stage = { id: 'p', title: 'First power', kind: 'power' as const, fits: ['U2'], supplies: [], checks: [] };
+    const k = log(
+      kit({
+        lines: [regulator, mechanical('h', 'mechanical', 'heat sink'), mechanical('f', 'mechanical', 'spacer'), mechanical('k', 'mechanical', 'knob')],
+        circuit: null,
+        stages: [stage],
+      }),
+      { kind: 'fitted', refs: ['U2'] },
+    );
+    expect(openBeforePower(k, stage).find((p) => p.kind === 'hardware')?.text).toBe(
+      'not ticked off: 2 × heat sink, Between the tab of U2 and the heat sink, 2 × spacer',
+    );
   });
 });

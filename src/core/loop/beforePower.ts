@@ -2,6 +2,7 @@ import { absentRefs, checkTaken, deriveExchanged, type EntryOf, isPowered, type 
 import { badPieces } from './fitting';
 import { modificationText } from './logText';
 import type { OpenPoint } from './openPoint';
+import { neededUnderPower } from './unlisted';
 
 /** Parts named one by one; of more the number. */
 const MOST_NAMED = 6;
@@ -21,7 +22,7 @@ export function openBeforePower(kit: KitState, stage: Stage): OpenPoint[] {
     ...otherPlaces(kit),
     ...sockets(kit, stage),
     // Who never ticks in Fit is not told that everything is missing.
-    ...(fitting ? emptyPlaces(kit, stage) : []),
+    ...(fitting ? [...emptyPlaces(kit, stage), ...hardware(kit)] : []),
     ...temporary(kit),
     ...secondLook(kit),
     ...controls(kit, stage),
@@ -82,6 +83,21 @@ function emptyPlaces(kit: KitState, stage: Stage): OpenPoint[] {
       entries: [{ kind: 'fitted', refs: chips }],
     }),
     ...point('left-out', others, 'left out', 'The limits of this stage are worked out without them. Fit them first if they should be in.'),
+  ];
+}
+
+/** What has no position on the list and is needed under power: it cools a part, insulates it, or keeps the board off the bench. */
+function hardware(kit: KitState): OpenPoint[] {
+  const open = neededUnderPower(kit);
+  if (open.length === 0) return [];
+  return [
+    {
+      kind: 'hardware',
+      refs: [],
+      text: `not ticked off: ${open.map((i) => i.title).join(', ')}`,
+      advice: 'Without its sink a part overheats in seconds under load; a board without spacers lies on whatever is on the bench.',
+      done: null,
+    },
   ];
 }
 

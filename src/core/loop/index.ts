@@ -39,7 +39,7 @@ export {
 } from './targets';
 export { fitTargets } from './fitTargets';
 export type { Phase, Target, TargetState } from './target';
-export { everythingFitted } from './unlisted';
+export { everythingFitted, minutesUnlisted } from './unlisted';
 export { postponed, skippedAfter } from './postpone';
 export { extremeOf } from './extreme';
 export { mountingRemarks } from './mounting';

@@ -2,7 +2,7 @@ import type { EntryBody, Ref } from '../kit';
 
 /** One thing that is not as it should be before a stage is powered. */
 export interface OpenPoint {
-  readonly kind: 'bad-piece' | 'other-place' | 'empty' | 'left-out' | 'temporary' | 'socket' | 'look' | 'control';
+  readonly kind: 'bad-piece' | 'other-place' | 'empty' | 'hardware' | 'left-out' | 'temporary' | 'socket' | 'look' | 'control';
   readonly refs: readonly Ref[];
   /** What is the matter, in few words: it stands in the probe bar and in the logbook too. */
   readonly text: string;

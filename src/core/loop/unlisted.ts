@@ -1,4 +1,4 @@
-import { deriveAbsent, isSeenTo, type KitState, type Line, socketedChips } from '../kit';
+import { deriveAbsent, isSeenTo, type KitState, type Line, type Ref, socketedChips } from '../kit';
 import { packageOf } from '../vocabulary';
 import { lineTitle } from './lineWords';
 import type { LookItem } from './look';
@@ -57,61 +57,150 @@ const counted = (l: Line) => `${l.quantity} × ${lineTitle(l).replace(/\s*[x×]\
 const without = (kit: KitState, kind: Line['kind']) =>
   kit.sheet.lines.filter((l) => l.kind === kind && l.refs.length === 0 && l.quantity > 0 && !l.notFitted && !PAPER.test(l.label));
 
-const socketItems = (kit: KitState): LookItem[] =>
-  without(kit, 'socket').map((l) =>
-    item(
+/** When something without a position goes in: before everything, before some parts, after everything. */
+type Moment = 'first' | { readonly before: readonly Ref[] } | 'last';
+interface Extra {
+  readonly item: LookItem;
+  readonly at: Moment;
+  readonly done?: boolean;
+}
+
+/** Parts that a line's own words name: “heat sink for IC2”. */
+const namedIn = (label: string, refs: readonly Ref[]): Ref[] => {
+  const words = new Set(label.toUpperCase().split(/[^A-Z0-9:]+/));
+  return refs.filter((r) => words.has(r.toUpperCase()));
+};
+
+/** What the words name, else all that it may be for. */
+const meant = (label: string, refs: readonly Ref[]): readonly Ref[] => {
+  const named = namedIn(label, refs);
+  return named.length > 0 ? named : refs;
+};
+
+function socketExtras(kit: KitState): Extra[] {
+  const chips = socketedChips(kit.sheet.lines);
+  const absent = deriveAbsent(kit);
+  // A chip that sits in its socket says that the socket is there.
+  const carried = chips.some((r) => !absent.has(r)) && chips.every((r) => absent.has(r) || isSeenTo(kit.board, r));
+  return without(kit, 'socket').map((l) => ({
+    item: item(
       l.id,
       counted(l),
       'Soldered at its place, the notch as the print shows it, no leg bent under.',
       'A socket that was soldered the wrong way round may stay: mark it, and turn the chip by the print.',
-      socketedChips(kit.sheet.lines),
+      meant(l.label, chips),
     ),
-  );
+    at: { before: meant(l.label, chips) },
+    done: carried,
+  }));
+}
 
-function lastItems(kit: KitState): LookItem[] {
+const isSink = (l: Line) => l.kind === 'heatsink' || (l.kind === 'mechanical' && SINK.test(l.label));
+const SINK = /heat ?sink|k(?:ü|ue)hlk(?:ö|oe)rper|dissipat|radiateur|disipador/i;
+const FASTENER = /screw|\bnuts?\b|\bbolts?\b/i;
+const SPACER = /spacer|stand-?off|pillar|\bfeet\b|\bfoot\b/i;
+const CASE = /\bcase\b|enclosure|housing|\blid\b|panel|knob/i;
+
+/** Sinks, what lies between them and a tab, and their screws: before the tab is soldered, so that no joint carries them. */
+function sinkExtras(kit: KitState): Extra[] {
   const { lines } = kit.sheet;
-  const sink = lines.some((l) => /heat ?sink/i.test(l.label));
-  const tabs = lines.filter((l) => packageOf(l).shape === 'to220').flatMap((l) => l.refs.filter((r) => kit.board.fitted.has(r)));
-  const asks = sink && !lines.some((l) => WASHER.test(l.label) && l.refs.length > 0);
+  const tabs = lines.filter((l) => packageOf(l).shape === 'to220').flatMap((l) => l.refs);
+  if (!lines.some(isSink)) return [];
+  const washers = lines.filter((l) => WASHER.test(l.label));
+  const before = (l: Line): Moment => (tabs.length === 0 ? 'last' : { before: meant(l.label, tabs) });
+  const sinks = lines.filter((l) => isSink(l) && l.refs.length === 0 && l.quantity > 0 && !l.notFitted);
   return [
-    ...(asks
-      ? tabs.map((r) =>
-          item(
+    ...sinks.map((l): Extra => ({
+      item: item(
+        l.id,
+        counted(l),
+        `Screwed to ${meant(l.label, tabs).join(', ') || 'its part'} first, soldered then: the joints must not carry it. Paste or a pad between the faces.`,
+        'Unsolder the part, screw it to its sink, and solder it again: a joint that carries a sink cracks.',
+        meant(l.label, tabs),
+      ),
+      at: before(l),
+    })),
+    ...(washers.some((l) => l.refs.length > 0)
+      ? []
+      : tabs.map((r): Extra => ({
+          item: item(
             `tab/${r}`,
             `Between the tab of ${r} and the heat sink`,
             'A washer and a bush, where the instructions ask for them or the sink touches anything else; paste on both faces. Ohms between tab and sink tell.',
             'Without a washer the sink carries what the tab carries: take the screw out and fit one.',
             [r],
           ),
-        )
-      : []),
-    ...without(kit, 'mechanical').map((l) =>
-      item(l.id, counted(l), 'In its place, tight by hand, touching no track.', 'Find it: a loose screw or washer on a board is a bridge that moves about.'),
-    ),
+          at: { before: [r] },
+        }))),
+    ...without(kit, 'mechanical')
+      .filter((l) => WASHER.test(l.label) || FASTENER.test(l.label))
+      .map((l): Extra => ({
+        item: item(l.id, counted(l), 'Tight by hand before anything is soldered there, touching no track.', LOOSE_SCREW, meant(l.label, tabs)),
+        at: before(l),
+      })),
   ];
 }
 
+const LOOSE_SCREW = 'Find it: a loose screw or washer on a board is a bridge that moves about.';
+
+/** What is left over: clips, spacers, and what belongs to the case. */
+function lastExtras(kit: KitState, taken: ReadonlySet<string>): Extra[] {
+  const holders = without(kit, 'holder').map((l) =>
+    item(
+      l.id,
+      counted(l),
+      'Flat on the board, the stops of fuse clips outwards, contacts clean.',
+      'A clip that was soldered the wrong way round lets the fuse slip: turn it now.',
+    ),
+  );
+  const goodOf = ({ label }: Line) =>
+    SPACER.test(label)
+      ? 'Screwed under the board before the first power: nothing on the bench may touch a joint from below.'
+      : CASE.test(label)
+        ? 'When everything works: a closed case hides what is still to be measured.'
+        : 'In its place, tight by hand, touching no track.';
+  const others = without(kit, 'mechanical')
+    .filter((l) => !taken.has(`extra/${l.id}`))
+    .map((l) => item(l.id, counted(l), goodOf(l), LOOSE_SCREW));
+  return [...holders, ...others].map((i) => ({ item: i, at: 'last' }));
+}
+
+function extrasOf(kit: KitState): Extra[] {
+  const early: Extra[] = [...linkItems(kit).map((i): Extra => ({ item: i, at: 'first' })), ...socketExtras(kit), ...sinkExtras(kit)];
+  return [...early, ...lastExtras(kit, new Set(early.map((e) => e.item.id)))];
+}
+
+/** What is open of it and must be there under power: all but what belongs to the case. */
+export const neededUnderPower = (kit: KitState): LookItem[] =>
+  extrasOf(kit)
+    .filter(({ item: i, done }) => done !== true && !kit.inspected.has(i.id) && !CASE.test(i.title))
+    .map((e) => e.item);
+
+/** Minutes for one thing without a position (own figure, common practice). */
+const MINUTES_EACH = 1.5;
+
+/** Minutes for what is still open of it. */
+export const minutesUnlisted = (kit: KitState): number =>
+  MINUTES_EACH * everythingFitted(kit).filter(({ target, done }) => target.kind === 'inspect' && !done).length;
+
 /**
  * What is fitted, in the order of the plan, with what the list names without a position or forgets: links first, sockets before
- * the chips that they carry, washers and screws last.
+ * the chips that they carry, sinks, washers and their screws before the tab is soldered, the rest last.
  */
 export function everythingFitted(kit: KitState): TargetState[] {
   const parts = fitTargets(kit);
-  const chips = new Set(socketedChips(kit.sheet.lines));
-  const target = (i: LookItem, done = false): TargetState => ({
+  const extras = extrasOf(kit);
+  const target = ({ item: i, done = false }: Extra): TargetState => ({
     target: { kind: 'inspect', id: `inspect:${i.id}`, item: i },
     done: done || kit.inspected.has(i.id),
   });
-  const firstChip = parts.findIndex(({ target: t }) => t.kind === 'fit' && t.refs.some((r) => chips.has(r)));
-  const at = firstChip < 0 ? parts.length : firstChip;
-  const absent = deriveAbsent(kit);
-  // A chip that sits in its socket says that the socket is there.
-  const carried = [...chips].some((r) => !absent.has(r)) && [...chips].every((r) => absent.has(r) || isSeenTo(kit.board, r));
-  return [
-    ...linkItems(kit).map((i) => target(i)),
-    ...parts.slice(0, at),
-    ...socketItems(kit).map((i) => target(i, carried)),
-    ...parts.slice(at),
-    ...lastItems(kit).map((i) => target(i)),
-  ];
+  const firstOf = (refs: readonly Ref[]) => parts.findIndex(({ target: t }) => t.kind === 'fit' && t.refs.some((r) => refs.includes(r)));
+  const placeOf = ({ at }: Extra): number => {
+    if (at === 'first') return 0;
+    const found = at === 'last' ? -1 : firstOf(at.before);
+    return found < 0 ? parts.length : found;
+  };
+  const placed = extras.map((e) => ({ at: placeOf(e), state: target(e) }));
+  const before = (i: number) => placed.filter((p) => p.at === i).map((p) => p.state);
+  return [...parts.flatMap((p, i) => [...before(i), p]), ...before(parts.length)];
 }

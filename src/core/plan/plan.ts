@@ -1,5 +1,5 @@
 import { type FittingSchool, type KitState, type Line, type Ref, socketedChips, type Stage } from '../kit';
-import { CHIP_KINDS } from '../vocabulary';
+import { CHIP_KINDS, packageOf } from '../vocabulary';
 import { circuitBlocks } from './blocks';
 import { fittingFacts } from './bodies';
 import { type Edge, inOrder, type Node } from './order';
@@ -171,15 +171,16 @@ function railEdges(sheet: Sheet, refs: readonly Ref[], stageOf: ReadonlyMap<Ref,
 
 const boardOf = (ref: Ref) => (ref.includes(':') ? ref.split(':')[0]! : '');
 
-/** What carries comes before what it carries: a socket before the chips of its board, a sink before what is screwed to it. */
+/** What carries comes before what it carries: a socket before the chips of its board, a sink and its screws before the tab is soldered. */
 function carried(sheet: Sheet, held: ReadonlyMap<Ref, RailTest>): Edge[] {
   const refsOf = (is: (l: Line) => boolean) => sheet.lines.filter(is).flatMap((l) => l.refs);
   const sockets = refsOf((l) => l.kind === 'socket');
-  const sinks = refsOf((l) => l.kind === 'mechanical' && /sink/i.test(l.label));
+  const sinks = refsOf((l) => l.kind === 'heatsink' || (l.kind === 'mechanical' && /sink/i.test(l.label)));
+  const tabs = refsOf((l) => packageOf(l).shape === 'to220');
   const screws = refsOf((l) => l.kind === 'mechanical' && /screw|nut|washer|bolt/i.test(l.label) && !/sink/i.test(l.label));
   const pairs = (before: readonly Ref[], after: readonly Ref[]) =>
     before.flatMap((b) => after.filter((a) => boardOf(a) === boardOf(b)).map((a): Edge => ({ before: b, after: a, rule: null })));
-  return [...pairs(sockets, [...held.keys()]), ...pairs(sinks, screws)];
+  return [...pairs(sockets, [...held.keys()]), ...pairs(sinks, screws), ...pairs([...sinks, ...screws], sinks.length > 0 ? tabs : [])];
 }
 
 const rules = (sheet: Sheet): Edge[] =>

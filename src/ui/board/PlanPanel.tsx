@@ -2,7 +2,7 @@ import { CheckOutlined, ThunderboltOutlined } from '@ant-design/icons';
 import { Alert, Button, Select } from 'antd';
 import { useMemo, useState } from 'react';
 import { type EntryBody, type FittingSchool, isSeenTo, type KitState, put } from '@/core/kit';
-import { deriveStages, lineTitle, passedStages, type Phase } from '@/core/loop';
+import { deriveStages, lineTitle, minutesUnlisted, passedStages, type Phase } from '@/core/loop';
 import { advisedSchool, derivePlan, type PlanStep, scheduleOf, SCHOOLS } from '@/core/plan';
 import { useBench } from '@/store/bench';
 import { Choose } from '../form/Choose';
@@ -23,6 +23,7 @@ export function PlanPanel({ kit, loop, go }: { kit: KitState; loop: Loop; go: (p
   const chosen = kit.settings.fitting;
   const [all, setAll] = useState(false);
   const done = plan.steps.filter((s) => isFitted(kit, s)).length;
+  const rows = useMemo(() => rowsOf(plan.steps, loop.states), [plan.steps, loop.states]);
   return (
     <section aria-label="Plan">
       <Choose<FittingSchool | 'advised'>
@@ -62,13 +63,16 @@ export function PlanPanel({ kit, loop, go }: { kit: KitState; loop: Loop; go: (p
       )}
       <Sortable
         label="Steps"
-        items={all ? plan.steps : plan.steps.filter((s) => !isFitted(kit, s))}
+        items={all ? rows : rows.filter((s) => !isFitted(kit, s))}
         idOf={(s) => s.id}
         nameOf={nameOf}
         here={(s) => s.id === here}
         fixed={(s) => s.kind !== 'fit'}
         move={(id, before) => {
-          void append((k) => moved(k, plan.steps, id, before));
+          // What has no position stays where it is: a step that is dropped before it stands before the next step of the plan.
+          const at = rows.findIndex((r) => r.id === before);
+          const next = before === null ? null : (rows.slice(at).find((r) => r.kind !== 'extra')?.id ?? null);
+          void append((k) => moved(k, plan.steps, id, next));
         }}
       >
         {(step) => <Step kit={kit} step={step} loop={loop} go={go} />}
@@ -78,8 +82,33 @@ export function PlanPanel({ kit, loop, go }: { kit: KitState; loop: Loop; go: (p
   );
 }
 
-const isFitted = (kit: KitState, s: PlanStep): boolean => s.kind === 'fit' && s.refs.every((r) => isSeenTo(kit.board, r));
-const nameOf = (s: PlanStep): string => (s.kind === 'fit' ? s.refs.join(' ') : s.kind === 'stage' ? s.stage.title : 'Rails at the empty sockets');
+/** A step of the plan, or something without a position that goes in between. */
+type Row = PlanStep | { readonly kind: 'extra'; readonly id: string; readonly title: string; readonly done: boolean };
+
+/** The plan with what has no position on the list, each before the step that waits for it. */
+function rowsOf(steps: readonly PlanStep[], states: Loop['states']): Row[] {
+  const before = new Map<string | null, Row[]>();
+  states.forEach(({ target, done }, i) => {
+    if (target.kind !== 'inspect') return;
+    const next = states.slice(i + 1).find((s) => s.target.kind === 'fit')?.target.id ?? null;
+    before.set(next, [...(before.get(next) ?? []), { kind: 'extra', id: target.id, title: target.item.title, done }]);
+  });
+  return [...steps.flatMap((s): Row[] => [...(before.get(s.id) ?? []), s]), ...(before.get(null) ?? [])];
+}
+
+const isFitted = (kit: KitState, s: Row): boolean => (s.kind === 'extra' ? s.done : s.kind === 'fit' && s.refs.every((r) => isSeenTo(kit.board, r)));
+function nameOf(s: Row): string {
+  switch (s.kind) {
+    case 'fit':
+      return s.refs.join(' ');
+    case 'stage':
+      return s.stage.title;
+    case 'rails':
+      return 'Rails at the empty sockets';
+    case 'extra':
+      return s.title;
+  }
+}
 
 /** One's own order: the refs as they stand now, with one step moved. */
 function moved(kit: KitState, steps: readonly PlanStep[], id: string, before: string | null): EntryBody[] {
@@ -90,7 +119,7 @@ function moved(kit: KitState, steps: readonly PlanStep[], id: string, before: st
   return [put(kit, 'settings', { name: 'order', value: refs }), put(kit, 'settings', { name: 'fitting', value: 'own' })];
 }
 
-function Step({ kit, step, loop, go }: { kit: KitState; step: PlanStep; loop: Loop; go: (phase: Phase) => void }) {
+function Step({ kit, step, loop, go }: { kit: KitState; step: Row; loop: Loop; go: (phase: Phase) => void }) {
   if (step.kind === 'stage')
     return (
       <Button
@@ -107,6 +136,14 @@ function Step({ kit, step, loop, go }: { kit: KitState; step: PlanStep; loop: Lo
     );
   if (step.kind === 'rails') return <span className={styles.stage}>Volts at the empty sockets of {step.chips.join(', ')}</span>;
   const done = isFitted(kit, step);
+  const what =
+    step.kind === 'extra' ? (
+      <>{step.title}</>
+    ) : (
+      <>
+        <b>{step.refs.join(' ')}</b> <small className="soft">{lineTitle(step.line)}</small>
+      </>
+    );
   return (
     <Button
       type="text"
@@ -116,7 +153,7 @@ function Step({ kit, step, loop, go }: { kit: KitState; step: PlanStep; loop: Lo
         loop.choose(step.id);
       }}
     >
-      {done && <CheckOutlined aria-label="fitted" />} <b>{step.refs.join(' ')}</b> <small className="soft">{lineTitle(step.line)}</small>
+      {done && <CheckOutlined aria-label="fitted" />} {what}
     </Button>
   );
 }
@@ -136,7 +173,7 @@ function TimeLeft({ kit }: { kit: KitState }) {
   return (
     <>
       <p>
-        About <b>{minutes(schedule.minutesLeft)}</b> left
+        About <b>{minutes(schedule.minutesLeft + minutesUnlisted(kit))}</b> left
         {schedule.pace === null ? ', by usual times.' : `, at your pace (${schedule.pace.toFixed(1)} × the usual time).`}{' '}
         {later.length > 0 &&
           `${schedule.sittings.length} sittings; this one ends ${now.ends === 'stage passed' ? 'when' : 'with'} “${nameOf(last)}”${now.ends === 'stage passed' ? ' passed' : ''}, after ${minutes(now.minutes)}.`}

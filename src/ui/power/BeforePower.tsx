@@ -9,6 +9,7 @@ import styles from './BeforePower.module.css';
 const ELSEWHERE: Readonly<Partial<Record<OpenPoint['kind'], { readonly phase: Phase; readonly label: string }>>> = {
   'bad-piece': { phase: 'check', label: 'To Check' },
   empty: { phase: 'fit', label: 'To Fit' },
+  hardware: { phase: 'fit', label: 'To Fit' },
   'left-out': { phase: 'fit', label: 'To Fit' },
   look: { phase: 'fit', label: 'Look it over' },
 };
