@@ -15,6 +15,17 @@ describe('lists as sellers make them', () => {
       ['diode', null, 2, 'D1 D2'],
     ]);
   });
+  test('what is not supplied, under the last number of a numbered sheet, is a need of its own and swallows nothing', () => {
+    const { lines, needs } = read(
+      'Pos Menge Bezeichnung Bauteil\n1 1 Spannungsregler 7805 IC1\n2 1 Elko 10µF/16V C1\n3 1 Sicherung 1A T F1\nTransformator 9V AC nicht im Lieferumfang',
+    );
+    expect(lines.map((l) => [l.kind, l.refs.join(' ')])).toEqual([
+      ['regulator', 'IC1'],
+      ['electrolytic', 'C1'],
+      ['fuse', 'F1'],
+    ]);
+    expect(needs.map((n) => [n.text, n.volts])).toEqual([['Transformator 9V AC nicht im Lieferumfang', 9]]);
+  });
   test('a Chinese table', () => {
     expect(brief('位号\t名称\t参数\t数量\nR1,R2\t金属膜电阻\t4.7k\t2\nC3\t电解电容\t47uF/25V\t1\nQ1\t三极管\tS9012\t1\nLED1\t发光二极管\t红色\t1')).toEqual([
       ['resistor', 4700, 2, 'R1 R2'],

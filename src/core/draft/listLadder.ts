@@ -15,7 +15,12 @@ const FIXED = 0.04;
  * Stages of a kit of which only the list is known: from its regulators, rails named in its text, polarised parts, need of a
  * supply, LEDs. Windows are typed ones: what the text and the rules of the trade say (common practice, no source).
  */
-export function listLadder({ lines, needs, title, feeds: told, built = false }: Known): Stage[] {
+export const listLadder = (known: Known): Stage[] => stagesOf(known).map((s) => ({ ...s, checks: s.checks.map(asUsual) }));
+
+/** Limits by the rules of the trade stand in nobody's instructions, and are not called so. */
+const asUsual = (c: Check): Check => (c.what === 'measure' && c.window && c.window.from === undefined ? { ...c, window: { ...c.window, from: 'usual' } } : c);
+
+function stagesOf({ lines, needs, title, feeds: told, built = false }: Known): Stage[] {
   const feeds = told ?? windingsWanted(needs);
   const fitted = lines.filter((l) => !l.notFitted);
   const all = fitted.flatMap((l) => l.refs);

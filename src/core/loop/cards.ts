@@ -1,13 +1,14 @@
 import { type Check, foundWay, isPowered, type KitState, meterOf, offsetOf, type ProbePoint, type Stage } from '../kit';
 import { rangeFor } from '../meter';
 import { print, printNominal, printWindow, type Unit } from '../quantity';
-import { checkObservableId, factsOf, type LooseKind, LOOSE_FACTS, type MeterMode, MODES, probeObservableId, unitOf } from '../vocabulary';
+import { checkObservableId, factsOf, type LooseKind, LOOSE_FACTS, type MeterMode, MODES, probeObservableId, pinWord, unitOf } from '../vocabulary';
 import { computedWindow, type WindowResult } from '../stage';
 import { dangerNear } from './nearby';
 import { notYet } from './notYet';
 import { orientationCard } from './orientation';
 import { windowFor, type KnownWindows } from './progress';
 import type { Target } from './target';
+import { isUnlisted } from './unlisted';
 import { lineTitle } from './lineWords';
 
 /** Everything that the probe bar says about the target in hand. */
@@ -20,7 +21,14 @@ export interface TargetCard {
   readonly black: string | null;
   readonly entry: 'count' | 'reading' | 'confirm';
   readonly unit: Unit | null;
-  readonly expected: { readonly low: number; readonly high: number; readonly middle: number | null; readonly over: boolean; readonly from: string } | null;
+  readonly expected: {
+    readonly low: number;
+    readonly high: number;
+    readonly middle: number | null;
+    readonly over: boolean;
+    readonly from: string;
+    readonly computed: boolean;
+  } | null;
   /** Shown under the expectation when there is none. */
   readonly why: string;
   readonly note: string | null;
@@ -72,7 +80,7 @@ export function cardOf(kit: KitState, target: Target, windows: KnownWindows): Ta
         ...NOTHING,
         title: target.item.title,
         rest: '',
-        setting: 'Look with a lens, in good light',
+        setting: isUnlisted(target.item) ? 'Do it now, then tick' : 'Look with a lens, in good light',
         entry: 'confirm',
         unit: null,
         expected: null,
@@ -131,7 +139,7 @@ function pieceCard(kit: KitState, target: Extract<Target, { kind: 'piece' }>): T
     black: orientationCard(line.kind).probes?.black ?? null,
     entry: 'reading',
     unit: expected.unit,
-    expected: { low: low + leads, high: high + leads, middle: expected.nominal + leads, over: false, from: expected.from },
+    expected: { low: low + leads, high: high + leads, middle: expected.nominal + leads, over: false, from: expected.from, computed: false },
     why: '',
     note: line.note ?? null,
   };
@@ -142,7 +150,12 @@ function wayRound(kit: KitState, { line, refs }: Extract<Target, { kind: 'fit' }
   return [...refs.flatMap((r) => foundWay(kit, r) ?? []), orientationCard(line.kind).rule].join(' ');
 }
 
-const FROM = { typed: 'from the instructions', computed: 'computed for a healthy board', simulated: 'from simulated healthy boards' } as const;
+const FROM = {
+  typed: 'from the instructions',
+  computed: 'computed for a healthy board',
+  simulated: 'from simulated healthy boards',
+  usual: 'usual for such parts',
+} as const;
 
 function checkCard(kit: KitState, target: Extract<Target, { kind: 'check' }>, windows: KnownWindows): TargetCard {
   const { check, stage } = target;
@@ -172,7 +185,7 @@ function checkCard(kit: KitState, target: Extract<Target, { kind: 'check' }>, wi
     black: check.mode === 'dca' ? null : where(kit, check.black),
     entry: 'reading',
     unit,
-    expected: window && { low: window.low, high: window.high, middle: window.middle, over: window.over, from },
+    expected: window && { low: window.low, high: window.high, middle: window.middle, over: window.over, from, computed: window.source === 'computed' },
     why: window ? '' : result && 'none' in result ? result.none : whyNone(kit, windows),
     note: noted(
       settingSteps(stage, check),
@@ -218,7 +231,7 @@ function voltsCard(result: WindowResult | undefined): Omit<TargetCard, 'title' |
   return {
     entry: 'reading',
     unit: 'V',
-    expected: window && { low: window.low, high: window.high, middle: window.middle, over: window.over, from: 'on a healthy board' },
+    expected: window && { low: window.low, high: window.high, middle: window.middle, over: window.over, from: 'on a healthy board', computed: true },
     why: window ? '' : result && 'none' in result ? result.none : 'No limits for this point.',
     note: null,
   };
@@ -232,19 +245,27 @@ function setting(kit: KitState, mode: MeterMode, middle: number | null): string 
   return `Meter on ${MODES[mode].words}${range && mode !== 'hfe' && mode !== 'diode' ? `, ${printNominal(range.upTo, unitOf(mode))} range` : ''}`;
 }
 
+const POLARISED: ReadonlySet<string> = new Set(['electrolytic', 'tantalum']);
+/** A leg as it is told apart on the board: plus and minus of a polarised capacitor, else by its name or number. */
+function legWord(kit: KitState, ref: string, pin: string): string {
+  const kind = kit.sheet.lines.find((l) => l.refs.includes(ref))?.kind;
+  if (kind && POLARISED.has(kind) && (pin === '1' || pin === '2')) return pin === '1' ? 'plus' : 'minus';
+  return pinWord(pin);
+}
+
 function where(kit: KitState, point: ProbePoint): string {
   if ('testPoint' in point) {
     const found = kit.sheet.testPoints.find((t) => t.id === point.testPoint);
     return found ? `${found.id}, ${found.where}` : point.testPoint;
   }
   if ('net' in point) return point.net === '0' ? 'ground post' : `net ${point.net}`;
-  return `${point.ref}, pin ${point.pin}`;
+  return `${point.ref}, ${legWord(kit, point.ref, point.pin)}`;
 }
 
 /** `9.50 – 10.5 kΩ`, or that over-range is right. */
 export function expectationText(card: TargetCard): string {
   if (!card.expected) return '';
-  return windowText(card.expected, card.unit, card.expected.from !== FROM.computed);
+  return windowText(card.expected, card.unit, !card.expected.computed);
 }
 
 /** A window in words; a typed one without an upper end is no over-range. */

@@ -46,7 +46,11 @@ function verdictOf(kit: KitState, e: Entry, windows: KnownWindows): LastVerdict 
       if (!line) return null;
       const off = e.quantity - line.quantity;
       const title =
-        off === 0 ? `${lineTitle(line)}: all ${e.quantity} here` : off < 0 ? `${lineTitle(line)}: ${-off} missing` : `${lineTitle(line)}: ${off} spare`;
+        off === 0
+          ? `${lineTitle(line)}: ${e.quantity === 1 ? 'here' : `all ${e.quantity} here`}`
+          : off < 0
+            ? `${lineTitle(line)}: ${-off} missing`
+            : `${lineTitle(line)}: ${off} spare`;
       return {
         verdict: off < 0 ? 'out' : 'in',
         title,

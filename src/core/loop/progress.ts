@@ -16,8 +16,8 @@ export interface CheckWindow {
   readonly low: number;
   readonly high: number;
   readonly middle: number | null;
-  /** `simulated`: kept with the check, from healthy boards of all makes. */
-  readonly source: 'computed' | 'typed' | 'simulated';
+  /** `simulated`: kept with the check, from healthy boards of all makes; `usual`: proposed from the list by the rules of the trade. */
+  readonly source: 'computed' | 'typed' | 'simulated' | 'usual';
   readonly over: boolean;
   /** The kit's own instructions contradict the circuit. */
   readonly conflict: boolean;
@@ -172,7 +172,7 @@ export function windowFor(check: MeasureCheck, computed: ComputedWindow | null):
     const conflict = !simulated && computed !== null && (computed.over ? high < Infinity : high < computed.low || low > computed.high);
     const inside = computed !== null && computed.middle >= low && computed.middle <= high;
     const middle = inside || !simulated ? (computed?.middle ?? null) : null;
-    return { low, high, middle, source: simulated ? 'simulated' : 'typed', over: high === Infinity, conflict };
+    return { low, high, middle, source: check.window.from ?? 'typed', over: high === Infinity, conflict };
   }
   return computed && { low: computed.low, high: computed.high, middle: computed.middle, source: 'computed', over: computed.over, conflict: false };
 }

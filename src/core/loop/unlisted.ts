@@ -11,7 +11,11 @@ const PAPER = /\bpcb\b|circuit board|printed|solder\b|manual|instruction|\bbag\b
 const LINK_LINE = /^R?((?:J|JP|W|LK|LINK)\d+)\s+(\S+)\s+(\S+)\s+(\d\S*)/gim;
 /** A link as decks write it, ohms. */
 const LINK_OHMS = 0.1;
-const WASHER = /washer|mica|insulat|silicone pad|thermal pad/i;
+/** Words of lists in several languages. */
+const WASHER = /washer|mica|insulat|silicone pad|thermal pad|glimmer|isolier|scheibe|rondell|rondella|arandela|podkładk|шайб|слюд|云母|绝缘/iu;
+
+/** Whether a look is a step of its own, for something without a position. */
+export const isUnlisted = ({ id }: LookItem): boolean => id.startsWith('extra/');
 
 const item = (id: string, title: string, good: string, remedy: string, refs: readonly string[] = []): LookItem => ({
   id: `extra/${id}`,
@@ -66,14 +70,14 @@ interface Extra {
 }
 
 /** Parts that a line's own words name: “heat sink for IC2”. */
-const namedIn = (label: string, refs: readonly Ref[]): Ref[] => {
-  const words = new Set(label.toUpperCase().split(/[^A-Z0-9:]+/));
+const namedIn = ({ label, note }: Line, refs: readonly Ref[]): Ref[] => {
+  const words = new Set(`${label} ${note ?? ''}`.toUpperCase().split(/[^A-Z0-9:]+/));
   return refs.filter((r) => words.has(r.toUpperCase()));
 };
 
 /** What the words name, else all that it may be for. */
-const meant = (label: string, refs: readonly Ref[]): readonly Ref[] => {
-  const named = namedIn(label, refs);
+const meant = (line: Line, refs: readonly Ref[]): readonly Ref[] => {
+  const named = namedIn(line, refs);
   return named.length > 0 ? named : refs;
 };
 
@@ -88,18 +92,18 @@ function socketExtras(kit: KitState): Extra[] {
       counted(l),
       'Soldered at its place, the notch as the print shows it, no leg bent under.',
       'A socket that was soldered the wrong way round may stay: mark it, and turn the chip by the print.',
-      meant(l.label, chips),
+      meant(l, chips),
     ),
-    at: { before: meant(l.label, chips) },
+    at: { before: meant(l, chips) },
     done: carried,
   }));
 }
 
 const isSink = (l: Line) => l.kind === 'heatsink' || (l.kind === 'mechanical' && SINK.test(l.label));
-const SINK = /heat ?sink|k(?:ü|ue)hlk(?:ö|oe)rper|dissipat|radiateur|disipador/i;
-const FASTENER = /screw|\bnuts?\b|\bbolts?\b/i;
-const SPACER = /spacer|stand-?off|pillar|\bfeet\b|\bfoot\b/i;
-const CASE = /\bcase\b|enclosure|housing|\blid\b|panel|knob/i;
+const SINK = /heat ?sink|k(?:ü|ue)hlk(?:ö|oe)rper|dissipat|radiateur|disipador|radiator|радиатор|散热/iu;
+const FASTENER = /screw|\bnuts?\b|\bbolts?\b|schraube|mutter\b|\bvis\b|écrou|tornillo|tuerca|\bvit[ei]\b|\bdad[oi]\b|śrub|nakręt|винт|гайк|螺丝|螺母|ねじ/iu;
+const SPACER = /spacer|stand-?off|pillar|\bfeet\b|\bfoot\b|abstand|distanz|entretoise|separador|distanzial|dystans|стойк|铜柱|スペーサ/iu;
+const CASE = /\bcase\b|enclosure|housing|\blid\b|panel|knob|gehäuse|deckel|knopf|boîtier|caja|scatola|obudow|корпус|外壳|ケース/iu;
 
 /** Sinks, what lies between them and a tab, and their screws: before the tab is soldered, so that no joint carries them. */
 function sinkExtras(kit: KitState): Extra[] {
@@ -107,20 +111,20 @@ function sinkExtras(kit: KitState): Extra[] {
   const tabs = lines.filter((l) => packageOf(l).shape === 'to220').flatMap((l) => l.refs);
   if (!lines.some(isSink)) return [];
   const washers = lines.filter((l) => WASHER.test(l.label));
-  const before = (l: Line): Moment => (tabs.length === 0 ? 'last' : { before: meant(l.label, tabs) });
+  const before = (l: Line): Moment => (tabs.length === 0 ? 'last' : { before: meant(l, tabs) });
   const sinks = lines.filter((l) => isSink(l) && l.refs.length === 0 && l.quantity > 0 && !l.notFitted);
   return [
     ...sinks.map((l): Extra => ({
       item: item(
         l.id,
         counted(l),
-        `Screwed to ${meant(l.label, tabs).join(', ') || 'its part'} first, soldered then: the joints must not carry it. Paste or a pad between the faces.`,
+        `Screwed to ${meant(l, tabs).join(', ') || 'its part'} first, soldered then: the joints must not carry it. Paste or a pad between the faces.`,
         'Unsolder the part, screw it to its sink, and solder it again: a joint that carries a sink cracks.',
-        meant(l.label, tabs),
+        meant(l, tabs),
       ),
       at: before(l),
     })),
-    ...(washers.some((l) => l.refs.length > 0)
+    ...(washers.length > 0
       ? []
       : tabs.map((r): Extra => ({
           item: item(
@@ -135,7 +139,15 @@ function sinkExtras(kit: KitState): Extra[] {
     ...without(kit, 'mechanical')
       .filter((l) => WASHER.test(l.label) || FASTENER.test(l.label))
       .map((l): Extra => ({
-        item: item(l.id, counted(l), 'Tight by hand before anything is soldered there, touching no track.', LOOSE_SCREW, meant(l.label, tabs)),
+        item: item(
+          l.id,
+          counted(l),
+          WASHER.test(l.label)
+            ? 'Between tab and sink, a bush in the hole, paste on both faces where the washer is bare. Ohms between tab and sink tell.'
+            : 'Tight by hand before anything is soldered there, touching no track.',
+          LOOSE_SCREW,
+          meant(l, tabs),
+        ),
         at: before(l),
       })),
   ];
@@ -143,16 +155,22 @@ function sinkExtras(kit: KitState): Extra[] {
 
 const LOOSE_SCREW = 'Find it: a loose screw or washer on a board is a bridge that moves about.';
 
-/** What is left over: clips, spacers, and what belongs to the case. */
-function lastExtras(kit: KitState, taken: ReadonlySet<string>): Extra[] {
-  const holders = without(kit, 'holder').map((l) =>
-    item(
+/** Holders and clips, before the fuse or the cell that they hold. */
+function holderExtras(kit: KitState): Extra[] {
+  const held = kit.sheet.lines.filter((l) => l.kind === 'fuse' || l.kind === 'battery').flatMap((l) => l.refs);
+  return without(kit, 'holder').map((l) => ({
+    item: item(
       l.id,
       counted(l),
       'Flat on the board, the stops of fuse clips outwards, contacts clean.',
       'A clip that was soldered the wrong way round lets the fuse slip: turn it now.',
     ),
-  );
+    at: held.length === 0 ? 'last' : { before: meant(l, held) },
+  }));
+}
+
+/** What is left over: spacers, and what belongs to the case. */
+function lastExtras(kit: KitState, taken: ReadonlySet<string>): Extra[] {
   const goodOf = ({ label }: Line) =>
     SPACER.test(label)
       ? 'Screwed under the board before the first power: nothing on the bench may touch a joint from below.'
@@ -162,11 +180,11 @@ function lastExtras(kit: KitState, taken: ReadonlySet<string>): Extra[] {
   const others = without(kit, 'mechanical')
     .filter((l) => !taken.has(`extra/${l.id}`))
     .map((l) => item(l.id, counted(l), goodOf(l), LOOSE_SCREW));
-  return [...holders, ...others].map((i) => ({ item: i, at: 'last' }));
+  return others.map((i) => ({ item: i, at: 'last' }));
 }
 
 function extrasOf(kit: KitState): Extra[] {
-  const early: Extra[] = [...linkItems(kit).map((i): Extra => ({ item: i, at: 'first' })), ...socketExtras(kit), ...sinkExtras(kit)];
+  const early: Extra[] = [...linkItems(kit).map((i): Extra => ({ item: i, at: 'first' })), ...socketExtras(kit), ...sinkExtras(kit), ...holderExtras(kit)];
   return [...early, ...lastExtras(kit, new Set(early.map((e) => e.item.id)))];
 }
 

@@ -15,7 +15,7 @@ export function ExpectedZone({ kit, loop }: { kit: KitState; loop: Loop }) {
   const { card, target } = loop;
   if (!card || !target) return null;
   if (!card.expected) return <p className={styles.said}>{card.why}</p>;
-  const { low, high, middle, over, from } = card.expected;
+  const { low, high, middle, over, from, computed } = card.expected;
   const typed = card.unit ? parseDisplay(text, card.unit) : null;
   const reading = typed?.ok && typed.kind === 'value' ? typed.value : null;
   const mode = modeOf(target);
@@ -24,7 +24,7 @@ export function ExpectedZone({ kit, loop }: { kit: KitState; loop: Loop }) {
   const window = expectationText(card);
   return (
     <>
-      {over && from !== 'from the instructions' ? (
+      {over && computed ? (
         <p className={styles.over}>over-range</p>
       ) : Number.isFinite(low) && Number.isFinite(high) ? (
         <WindowGauge low={low} high={high} middle={middle} reading={reading} uncertainty={halfWidth} verdict={verdict} text={`expected ${window}`} />

@@ -163,7 +163,7 @@ const measureFields = {
    * What the kit's own instructions give, or `from` simulated healthy boards, where the drawing alone would mislead; `of` tells the
    * state of the kit that those follow from. Without an upper limit over-range is in as well.
    */
-  window: Optional(Shape('typed window', { low: Nullable(Num), high: Nullable(Num), from: Optional(Type.Literal('simulated')), of: Optional(Text) })),
+  window: Optional(Shape('typed window', { low: Nullable(Num), high: Nullable(Num), from: Optional(OneOf('simulated', 'usual')), of: Optional(Text) })),
   /** The control that is turned until the reading lies in its window, or is the least or the most that it can be. */
   adjust: Optional(Id),
   aim: Optional(OneOf('window', 'least', 'most')),

@@ -1,4 +1,5 @@
 import { kindByWords } from './kinds';
+import { saysNotSupplied } from './notices';
 import { isRefList, takeRefs } from './refs';
 import { type Role, type Row, runs, share } from './rows';
 import { CELL } from './text';
@@ -38,12 +39,17 @@ export class Prefixes {
     if (/[,/(]$/.test(above) && !/^[-*\d]+[.)x]/.test(text)) return true;
     const mine = prefixOf(text);
     if (mine === this.usual || /^\d/.test(text)) return false;
+    // `Transformer 9 V AC, not supplied` under the last number names a thing of its own.
+    if (namesUnsupplied(text)) return false;
     // With positions of its own behind a line that has its own, it begins a part.
     if (hasRefs(text) && hasRefs(above)) return false;
     if (!['refs', 'other'].includes(this.usual)) return mine === 'other' && !kindAlone(text, this.usual);
     return this.usual === 'refs' && this.counted && mine === 'other' && !TRAILING_COUNT.test(above) && TRAILING_COUNT.test(text);
   }
 }
+
+/** A notice with the name of what is not supplied before it, in the same line. */
+const namesUnsupplied = (text: string) => saysNotSupplied(text) && /^\p{Lu}\p{L}{2,}/u.test(text) && !saysNotSupplied(text.split(/\s+/).slice(0, 2).join(' '));
 
 /** `Gehäuse`: a part without count among counted ones begins with its own name and holds nothing else. */
 const hasRefs = (text: string) => takeRefs(text, () => false).refs.length > 0;
