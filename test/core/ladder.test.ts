@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { compareDecks, connectionsOf, readDeck, takeDifference } from '@/core/circuit';
 import { acceptDifference, acceptStage, amend, diffLines, diffStages, isBuiltLadder, type Places, proposeLadder, readCheckSentence } from '@/core/draft';
 import { makeSheet, readDraft } from '@/core/draft/newKit';
-import { type Check, entryProblem, type KitState, move, patch, remove } from '@/core/kit';
+import { type Check, entryProblem, type KitState, type Line, move, patch, remove } from '@/core/kit';
 import { readList } from '@/core/partslist';
 import { computedWindow } from '@/core/stage';
 import { demo, kitOf, log, windowsOfKit } from '../support/kits';
@@ -94,6 +94,48 @@ describe('a ladder from circuit and list', () => {
 });
 
 describe('a ladder from the list alone', () => {
+  const chips = (types: readonly [string, string][], more: readonly Line[] = []) => {
+    const line = (id: string, kind: Line['kind'], label: string, refs: string[], type?: string): Line => ({
+      id,
+      kind,
+      label,
+      value: null,
+      tolerance: null,
+      quantity: Math.max(1, refs.length),
+      refs,
+      ...(type ? { type } : {}),
+    });
+    const lines = [
+      ...types.map(([ref, type]) => line(ref, 'ic', type, [ref], type)),
+      line('s', 'socket', 'socket', []),
+      line('b', 'battery', '9V battery clip', ['BAT1']),
+      ...more,
+    ];
+    return proposeLadder({ title: 'x', lines, needs: [], circuit: null, testPoints: [] }, null);
+  };
+  test.each([
+    ['NE555', '8', '1'],
+    ['CD4017', '16', '8'],
+    ['74HC595', '16', '8'],
+    ['SN74LS00N', '14', '7'],
+    ['74HC14', '14', '7'],
+    ['LM324N', '4', '11'],
+    ['LM358', '8', '4'],
+    ['PIC16F628A', '14', '5'],
+  ])('data sheet of %s: supply at pin %s against pin %s, with the battery of the list (data sheets, from memory)', (type, plus, minus) => {
+    const [check] = chips([['U1', type]]).flatMap((s) => s.checks.filter((c) => c.id === 'socket-u1')) as Extract<Check, { what: 'measure' }>[];
+    expect([check!.red, check!.black]).toEqual([
+      { ref: 'U1', pin: plus },
+      { ref: 'U1', pin: minus },
+    ]);
+    // A used battery gives less than it says: 9 V is no adapter.
+    expect(check!.window).toEqual({ low: 7.65, high: 10.17, from: 'usual' });
+  });
+  test('of a type that nobody knows the supply pin is asked of the instructions', () => {
+    const [check] = chips([['U1', 'XR99']]).flatMap((s) => s.checks.filter((c) => c.id === 'socket-u1')) as Extract<Check, { what: 'measure' }>[];
+    expect(check!.red).toEqual({ ref: 'U1', pin: 'supply' });
+  });
+
   const kit = kitFrom(
     'R1-R4 10k\nC1 100u 16V electrolytic\nU1 L7805 TO-220\nU2 NE555 timer DIP-8\nDIP-8 socket x1\nLED1,LED2 LED red\nS1 switch\n12 V adapter 500 mA, not included',
     '',

@@ -26,6 +26,18 @@ describe('lists as sellers make them', () => {
     ]);
     expect(needs.map((n) => [n.text, n.volts])).toEqual([['Transformator 9V AC nicht im Lieferumfang', 9]]);
   });
+  test.each([
+    ['Q1 S8050', 'npn', 'S8050', 'Q1'],
+    ['T1 C945', 'npn', 'C945', 'T1'],
+    ['Q2 A1015', 'pnp', 'A1015', 'Q2'],
+    ['Q1, Q2 S9013', 'npn', 'S9013', 'Q1 Q2'],
+    ['U3 P521', 'ic', 'P521', 'U3'],
+    ['IC1 L7805', 'regulator', 'L7805', 'IC1'],
+    ['DB1 DB107', 'bridge', 'DB107', 'DB1'],
+  ])('a type that looks like a position is none behind a position: %s', (row, kind, type, refs) => {
+    const line = read(`R1 1k\nR2 10k\n${row}`).lines[2]!;
+    expect([line.kind, line.type, line.refs.join(' ')]).toEqual([kind, type, refs]);
+  });
   test('a Chinese table', () => {
     expect(brief('位号\t名称\t参数\t数量\nR1,R2\t金属膜电阻\t4.7k\t2\nC3\t电解电容\t47uF/25V\t1\nQ1\t三极管\tS9012\t1\nLED1\t发光二极管\t红色\t1')).toEqual([
       ['resistor', 4700, 2, 'R1 R2'],

@@ -1,6 +1,7 @@
 import type { Feed } from '../bringup';
 import { type Check, type Line, type Need, type ProbePoint, type Stage, socketedChips } from '../kit';
 import { CAUTIONS } from '../power';
+import { supplyPins } from '../vocabulary';
 import { functionChecks, soak, type Known, lookStage, measure, observe, slug } from './stageParts';
 
 const ground: ProbePoint = { net: '0' };
@@ -27,21 +28,27 @@ function stagesOf({ lines, needs, title, feeds: told, built = false }: Known): S
   if (all.length === 0) return [];
   const socketed = built ? [] : socketedChips(fitted);
   const supply = needs.find((n) => n.kind === 'supply' || n.kind === 'battery');
-  const input = supply?.volts ?? namedVolts([title, ...needs.map((n) => n.text)].join(' '));
+  const cell = supply ? null : cellVolts(fitted);
+  const input = supply?.volts ?? cell ?? namedVolts([title, ...needs.map((n) => n.text)].join(' '));
+  const inputLimits =
+    input === null ? null : cell !== null || BATTERY.test(`${supply?.kind ?? ''} ${supply?.text ?? ''}`) ? battery(input) : about(input, SUPPLY);
   const regulated = fitted.flatMap(regulatedVolts);
   const winding = feeds.find((f) => f.kind === 'winding');
+  const volts = new Set(regulated.map((r) => r.volts));
+  // Of several regulators nobody knows which one feeds a chip; volts of a winding are none of a rail.
+  const rail = volts.size === 1 ? about([...volts][0]!, SUPPLY) : volts.size > 1 || winding ? null : inputLimits;
   const rails: Check[] = [
     ...feeds.flatMap((f, k) => (f.kind === 'winding' ? [windingVolts(f, k)] : [])),
     ...(winding && rectified(fitted) ? [behindRectifier(winding)] : []),
     ...(winding ? [...zeners(fitted), ...(isSupplyKit(fitted) ? behindZener(fitted) : [])] : []),
-    ...(input === null || winding
+    ...(input === null || inputLimits === null || winding
       ? []
       : [
           measure('v-in', `supply at the board, ${input} V`, {
             mode: 'dcv',
             red: { net: 'supply +' },
             black: ground,
-            window: /batter|cell|accu/i.test(`${supply?.kind ?? ''} ${supply?.text ?? ''}`) ? battery(input) : about(input, SUPPLY),
+            window: inputLimits,
             note: 'Behind a guard diode 0.7 V less, behind a bridge 1.4 V less.',
           }),
         ]),
@@ -80,7 +87,7 @@ function stagesOf({ lines, needs, title, feeds: told, built = false }: Known): S
     fits: [],
     supplies: [],
     cautions: [CAUTIONS.power, CAUTIONS.mains],
-    checks: [cool, ...rails, ...(socketed.length > 0 ? sockets(socketed, regulated[0]?.volts ?? input) : lit)],
+    checks: [cool, ...rails, ...(socketed.length > 0 ? sockets(fitted, socketed, rail) : lit)],
   };
   const chips: Stage[] =
     socketed.length === 0
@@ -231,15 +238,25 @@ const battery = (volts: number) => ({ low: round(0.85 * volts), high: round(1.13
 const about = (volts: number, share: number) => ({ low: round(volts - Math.abs(volts) * share), high: round(volts + Math.abs(volts) * share) });
 const round = (v: number) => Number(v.toPrecision(4));
 
-const sockets = (refs: readonly string[], volts: number | null): Check[] =>
-  refs.map((ref) =>
-    measure(`socket-${slug(ref)}`, `empty socket ${ref}: its supply pin`, {
+/** Supply volts at each empty socket, at the pins that the chip's type has them at. */
+const sockets = (lines: readonly Line[], refs: readonly string[], window: { readonly low: number; readonly high: number } | null): Check[] =>
+  refs.map((ref) => {
+    const line = lines.find((l) => l.refs.includes(ref));
+    const known = supplyPins(line?.type ?? line?.label ?? '');
+    return measure(`socket-${slug(ref)}`, known ? `empty socket ${ref}: pin ${known.plus} against pin ${known.minus}` : `empty socket ${ref}: its supply pin`, {
       mode: 'dcv',
-      red: { ref, pin: 'supply' },
-      black: { ref, pin: 'ground' },
-      ...(volts === null ? {} : { window: about(volts, SUPPLY) }),
-    }),
-  );
+      red: { ref, pin: known?.plus ?? 'supply' },
+      black: { ref, pin: known?.minus ?? 'ground' },
+      ...(window === null ? {} : { window }),
+    });
+  });
+
+/** Volts of the battery whose clip or holder the list names. */
+function cellVolts(lines: readonly Line[]): number | null {
+  const cell = lines.find((l) => l.kind === 'battery' || (l.kind === 'holder' && BATTERY.test(l.label)));
+  return cell ? (cell.rating?.volts ?? namedVolts(cell.label)) : null;
+}
+const BATTERY = /batter|batt\.|cell|accu|akku|pile\b|pila\b|bater|батаре|电池|電池/i;
 
 const windingNote = ({ volts }: Feed) =>
   `It runs from ${volts} V AC. Without load a small transformer gives up to a third more. A lamp in series with its primary, fitted by somebody licensed, shows a short before anything burns.`;

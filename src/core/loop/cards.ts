@@ -211,10 +211,15 @@ function settingSteps(stage: Stage, check: Check): string | null {
 
 /** What a check expects, or why that is not known, in one line. */
 export function expectedOfCheck(kit: KitState, stage: Stage, check: Check, windows: KnownWindows): string {
-  if (check.what === 'observe') return check.expect;
   const result = windows?.[checkObservableId(stage.id, check.id)];
-  const window = windowFor(check, computedWindow(result));
-  if (!window) return result && 'none' in result ? result.none : whyNone(kit, windows);
+  return limitsOfCheck(stage, check, windows) ?? (result && 'none' in result ? result.none : whyNone(kit, windows));
+}
+
+/** What a check expects, in one line; null where nothing is known. */
+export function limitsOfCheck(stage: Stage, check: Check, windows: KnownWindows): string | null {
+  if (check.what === 'observe') return check.expect;
+  const window = windowFor(check, computedWindow(windows?.[checkObservableId(stage.id, check.id)]));
+  if (!window) return null;
   return windowText(window, unitOf(check.mode), window.source !== 'computed') + (window.conflict ? ' (the circuit says otherwise)' : '');
 }
 

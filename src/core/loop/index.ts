@@ -1,5 +1,5 @@
 export { figureHelp } from './figureHelp';
-export { cardOf, expectationText, expectedOfCheck, type TargetCard } from './cards';
+export { cardOf, expectationText, expectedOfCheck, limitsOfCheck, type TargetCard } from './cards';
 export { type LastVerdict, lastVerdict } from './lastVerdict';
 export { namingOf } from './faultNames';
 export { differenceFromKnownGood, type KnownGoodRow, knownGoodRows } from './knownGood';

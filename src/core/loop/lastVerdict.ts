@@ -5,7 +5,7 @@ import { checkObservableId, probeObservableId, unitOf } from '../vocabulary';
 import { entryText } from './logText';
 import { type Verdict, VERDICT_WORDS } from '../verdict';
 import { oddReading } from './oddReading';
-import { driftTold, freshTaken, judgeReading, type KnownWindows, windowFor, windowOfReading } from './progress';
+import { type CheckWindow, driftTold, freshTaken, judgeReading, type KnownWindows, windowFor, windowOfReading } from './progress';
 import { outAdvice } from './outAdvice';
 import { systematicErrors } from './systematic';
 import { lineTitle } from './lineWords';
@@ -190,7 +190,11 @@ function read(kit: KitState, e: Extract<Entry, { kind: 'read' | 'probed' }>, win
     verdict === 'out' && typeof e.reading === 'number' && !window.over
       ? oddReading(kit, stage, { mode, reading: e.reading, low: window.low, high: window.high, observable }, windows)
       : null;
-  const limits = window.over ? 'over-range' : `${print(window.low, unit)} to ${print(window.high, unit)}`;
+  const limits = window.over
+    ? isOpenEnded(window)
+      ? `at least ${print(window.low, unit)}`
+      : 'over-range'
+    : `${print(window.low, unit)} to ${print(window.high, unit)}`;
   return {
     verdict,
     title: verdict === 'out' ? `${name} ${outBy(e.reading, window, unit)}` : `${name} ${VERDICT_WORDS[verdict]}, ${shown}`,
@@ -221,8 +225,12 @@ const insteadOf = (e: Extract<Entry, { kind: 'read' | 'probed' }>, reading: numb
 /** Whether a window may still come: they are being worked out. */
 const pending = (windows: KnownWindows) => windows === null;
 
-function outBy(reading: number | 'over', window: { low: number; high: number; over: boolean }, unit: Unit): string {
+/** A least that somebody gave is no over-range: more is right, whatever the display shows. */
+const isOpenEnded = ({ over, low, source }: Pick<CheckWindow, 'over' | 'low' | 'source'>): boolean => over && source !== 'computed' && Number.isFinite(low);
+
+function outBy(reading: number | 'over', window: Pick<CheckWindow, 'low' | 'high' | 'over' | 'source'>, unit: Unit): string {
   if (reading === 'over') return 'reads over-range';
+  if (isOpenEnded(window)) return `should be at least ${print(window.low, unit)}, reads ${print(reading, unit)}`;
   if (window.over) return `should be open, reads ${print(reading, unit)}`;
   const by = reading < window.low ? window.low - reading : reading - window.high;
   return `out of range: ${print(by, unit, 3)} too ${reading < window.low ? 'low' : 'high'}`;

@@ -1,7 +1,7 @@
 import { Input, Table } from 'antd';
 import { type KeyboardEvent, useMemo, useState } from 'react';
 import type { KitState, MeasureCheck } from '@/core/kit';
-import { differenceFromKnownGood, expectedOfCheck, type KnownGoodRow, knownGoodRows } from '@/core/loop';
+import { differenceFromKnownGood, type KnownGoodRow, knownGoodRows, limitsOfCheck } from '@/core/loop';
 import { parseDisplay, print } from '@/core/quantity';
 import { unitOf } from '@/core/vocabulary';
 import { useBench } from '@/store/bench';
@@ -32,7 +32,7 @@ export function KnownGood({ kit }: { kit: KitState }) {
         sticky
         columns={[
           { title: 'check', key: 'check', rowScope: 'row', render: (_, r) => `${r.check.title} (${r.stage.title})` },
-          { title: 'expected', key: 'expected', align: 'right', className: 'num', render: (_, r) => expectedOfCheck(kit, r.stage, r.check, windows) },
+          { title: 'expected', key: 'expected', align: 'right', className: 'num', render: (_, r) => limitsOfCheck(r.stage, r.check, windows) ?? '–' },
           { title: 'this board', key: 'own', align: 'right', className: 'num', render: (_, r) => shown(r.own, r.check) },
           { title: 'known-good board', key: 'good', render: (_, r) => <GoodField row={r} meter={kit.settings.meter} /> },
           {

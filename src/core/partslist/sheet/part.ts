@@ -5,7 +5,7 @@ import { kindByLetters, kindByType, kindByWords } from './kinds';
 import type { Item } from './layout';
 import { programmedWord, saysNotFitted, saysNotSupplied, saysOptional, sparesIn, withoutNotices } from './notices';
 import type { Doubt, SheetKind, SheetLine, SheetRating } from './reading';
-import { isRefList, refsOfCell, takeRefs } from './refs';
+import { endsWithType, isRefList, refsOfCell, takeRefs } from './refs';
 import { CELL } from './text';
 import { VALUED, valueOf, withoutSlips } from './values';
 
@@ -162,7 +162,7 @@ export function readPart(item: Item): Part {
       (kindByType(w) !== null && !/^(?:R|C|D|L|Q|T|U|IC|LED|ZD|TR)\d/.test(w)) ||
       /^(?:EE|EI|DIP|TO|SO|SOT|DO|BAT[48]\d)/.test(w) ||
       (wordKind === 'led' && /^F\d{1,2}$/.test(w));
-    const at = alone.findIndex((t) => isRefList(t) && !isType(t));
+    const at = alone.findIndex((t) => isRefList(t) && !isType(t) && !endsWithType(t));
     if (at >= 0) {
       refs = refsOfCell(alone[at]!)!;
       text = alone.filter((_, i) => i !== at).join(CELL);

@@ -54,6 +54,21 @@ export function refsOfCell(cell: string): string[] | null {
   return refs.length > 0 ? refs : null;
 }
 
+/** `S8050` behind `Q1`, `C945` behind `T1`: other letters than the position in front, and a known type, three digits or a letter behind. */
+const isTypeBehind = (first: string, word: string): boolean => {
+  const [here, one] = [ONE.exec(first), ONE.exec(word)];
+  if (!here || one === null || one[1] !== undefined) return false;
+  // `DB1 DB107`: of the same letters, a known type with far more digits.
+  if (one[2] === here[2]) return kindByType(word) !== null && one[3]!.length >= 3 && here[3]!.length < 3;
+  return kindByType(word) !== null || one[3]!.length >= 3 || one[4] !== '';
+};
+
+/** Whether a list of positions ends with a type: one position, or several, and then what they are. */
+export function endsWithType(cell: string): boolean {
+  const words = cell.trim().split(/[\s,;/&+]+/);
+  return words.slice(1).some((w) => isTypeBehind(words[0]!, w));
+}
+
 /** Whether a cell is a list of positions: known letters, or several positions of the same unknown ones. */
 export function isRefList(cell: string): boolean {
   const refs = refsOfCell(cell);
@@ -89,7 +104,7 @@ function knownPart(words: string, at: number, isType: (word: string) => boolean)
     const next = /^\S+?[\s,/]+(?=[A-Z])/.exec(own);
     return next ? knownPart(own.slice(next[0].length), at + next[0].length, isType) : [];
   }
-  const typed = [...own.matchAll(/(?<=[\s,/])[A-Z][^\s,/]*/g)].find((w) => isType(w[0]));
+  const typed = [...own.matchAll(/(?<=[\s,/])[A-Z][^\s,/]*/g)].find((w) => isType(w[0]) || isTypeBehind(/^[^\s,/]+/.exec(own)?.[0] ?? '', w[0]));
   if (typed) return knownPart(own.slice(0, typed.index).replace(/[\s,/]+$/, ''), at, isType);
   const refs = refsOfCell(own);
   if (refs?.every((r) => KNOWN_LETTERS.has(lettersOf(r)))) return [{ at, length: own.length, refs }];
