@@ -44,7 +44,7 @@ export function ProbeBar({ kit, phase, loop, fieldRef, nothing, back, readMarkin
   );
   if (!loop.target)
     return (
-      <footer className={`${styles.line} ${phase === 'fault' && kit.readings.size > 0 ? styles.tall : ''}`} aria-label="Probe bar">
+      <footer className={`${styles.line} ${phase === 'fault' && kit.sheet.circuit && kit.readings.size > 0 ? styles.tall : ''}`} aria-label="Probe bar">
         {spoken}
         <span>{nothing}</span>
         {back && (
