@@ -38,6 +38,22 @@ describe('lists as sellers make them', () => {
     const line = read(`R1 1k\nR2 10k\n${row}`).lines[2]!;
     expect([line.kind, line.type, line.refs.join(' ')]).toEqual([kind, type, refs]);
   });
+  test('numbers with a full stop before a figure are numbers; a count is no picofarad; self-tapping is no coil; 3296 W is a type', () => {
+    const { lines } = read(
+      'Radio kit\n1. TDA7000 IC1\n2. 10pF x2 C1 C14\n3. 4k7 R1\n4. Variable capacitor 1\n5. self-tapping screws x4\n6. RV1 3296W-103\n7. P1 100k lin\n8. DEL1 verte\n9. CI2 NE555',
+    );
+    expect(lines.map((l) => [l.kind, l.value, l.quantity, l.refs.join(' '), l.rating?.watts])).toEqual([
+      ['ic', null, 1, 'IC1', undefined],
+      ['capacitor', 1e-11, 2, 'C1 C14', undefined],
+      ['resistor', 4700, 1, 'R1', undefined],
+      ['capacitor', null, 1, '', undefined],
+      ['mechanical', null, 4, '', undefined],
+      ['potentiometer', 1e4, 1, 'RV1', undefined],
+      ['potentiometer', 1e5, 1, 'P1', undefined],
+      ['led', null, 1, 'DEL1', undefined],
+      ['timer', null, 1, 'CI2', undefined],
+    ]);
+  });
   test('a Chinese table', () => {
     expect(brief('位号\t名称\t参数\t数量\nR1,R2\t金属膜电阻\t4.7k\t2\nC3\t电解电容\t47uF/25V\t1\nQ1\t三极管\tS9012\t1\nLED1\t发光二极管\t红色\t1')).toEqual([
       ['resistor', 4700, 2, 'R1 R2'],

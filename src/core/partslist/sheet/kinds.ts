@@ -82,11 +82,11 @@ const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
     'trimmer',
     /trim|preset|einstell(?:regler|wid|er)|adjustable res|variable res|resist\w+ (?:ajust|vari|regol|regul)|regolabile|regul[áa]vel|ajust[áa]vel|ajustable|réglable|montażowy|подстроечн|可调|可調|微调|微調|半固定|蓝白/iu,
   ],
-  ['potentiometer', /potent|\bpoti?\b|potenz|potenc|potenci|переменн|потенциом|电位器|電位器|可変抵抗|ボリューム/iu],
+  ['potentiometer', /potent|\d\s?[kKM]\s?(?:lin|log)\b|\bpoti?\b|potenz|potenc|potenci|переменн|потенциом|电位器|電位器|可変抵抗|ボリューム/iu],
   ['transformer', /transform|\btrafo|\bxfmr|übertrager|voltage changer|变压器|變壓器|трансформ|トランス(?!ジ)/iu],
   [
     'inductor',
-    /induct(?:or|ance)|inductor|\bchoke|\bcoil\b|drossel|spule|induktiv|bobina|bobine|\bself\b|indutor|induttan|indutt|dławik|cewka|дроссель|катушка|индуктив|电感|電感|コイル|インダクタ/iu,
+    /induct(?:or|ance)|inductor|\bchoke|\bcoil\b|drossel|spule|induktiv|bobina|bobine|\bself\b(?![- ]?tap)|indutor|induttan|indutt|dławik|cewka|дроссель|катушка|индуктив|电感|電感|コイル|インダクタ/iu,
   ],
   [
     'switch',
@@ -178,8 +178,8 @@ const TYPES: readonly (readonly [SheetKind, RegExp])[] = [
 const LETTERS: Readonly<Record<string, SheetKind>> = {
   R: 'resistor', RN: 'network', RP: 'network', RA: 'network', RV: 'potentiometer', VR: 'trimmer', POT: 'potentiometer', RT: 'thermistor', RK: 'thermistor',
   TH: 'thermistor', NTC: 'thermistor', PTC: 'thermistor', LDR: 'ldr', MOV: 'varistor', VDR: 'varistor', C: 'capacitor', CE: 'electrolytic', L: 'inductor',
-  D: 'diode', VD: 'diode', ZD: 'zener', DZ: 'zener', Z: 'zener', LED: 'led', HL: 'led', BR: 'bridge', DB: 'bridge', GB: 'battery', BT: 'battery', BAT: 'battery',
-  OK: 'optocoupler', OC: 'optocoupler', Q: 'npn', TR: 'npn', VT: 'npn', T: 'npn', U: 'ic', IC: 'ic', DA: 'ic', DD: 'ic', VREG: 'regulator', X: 'crystal', XTAL: 'crystal',
+  D: 'diode', VD: 'diode', ZD: 'zener', DZ: 'zener', Z: 'zener', LED: 'led', DEL: 'led', HL: 'led', BR: 'bridge', DB: 'bridge', GB: 'battery', BT: 'battery', BAT: 'battery',
+  OK: 'optocoupler', OC: 'optocoupler', Q: 'npn', TR: 'npn', VT: 'npn', T: 'npn', U: 'ic', IC: 'ic', CI: 'ic', DA: 'ic', DD: 'ic', VREG: 'regulator', X: 'crystal', XTAL: 'crystal',
   Y: 'crystal', ZQ: 'crystal', K: 'relay', RL: 'relay', RE: 'relay', F: 'fuse', FU: 'fuse', FS: 'fuse', S: 'switch', SW: 'switch', SA: 'switch', SB: 'switch', PB: 'switch', TA: 'switch',
   J: 'connector', JP: 'connector', CN: 'connector', CON: 'connector', KL: 'connector', ST: 'connector', BU: 'connector', XP: 'connector', XS: 'connector', P: 'connector', USB: 'connector',
   M: 'motor', MK: 'microphone', MIC: 'microphone', LS: 'loudspeaker', SP: 'loudspeaker', SPK: 'loudspeaker', BA: 'loudspeaker', BZ: 'buzzer', BUZ: 'buzzer', SUM: 'buzzer',

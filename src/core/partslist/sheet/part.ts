@@ -54,7 +54,7 @@ const CASE =
 const LED_SIZE = /(?<![\p{L}\d.,])(?:[ØΦφ⌀F]\s?(\d{1,2}(?:[.,]\d)?)(?:\s?mm)?|(\d{1,2}(?:[.,]\d)?)\s?mm)(?![\p{L}\d])/u;
 const PINS =
   /(?<![\p{L}\d.,])(\d{1,3})\s?-?\s?(?:p(?:ins?)?|pol(?:ig|\.)?|pines?|pinos?|pole?s?|poli|broches?|контакт\p{L}*|вывод\p{L}*|конт\.?|нож\p{L}*|n[óo]ż\p{L}*|pin[óo]w|ways?|feet|foot|legs?|needles?|ピン|端子|脚|腳|芯|针|位(?!共))(?![\p{Script=Latin}\p{Script=Cyrillic}\d])/iu;
-const WATTS = /(?<![\p{L}\d.,])(?:(\d+)\s?\/\s?(\d+)|(\d+(?:[.,]\d+)?))\s?(m)?(?:W|Вт|Watt|watts?|瓦)(?![\p{L}\d])/u;
+const WATTS = /(?<![\p{L}\d.,])(?:(\d+)\s?\/\s?(\d+)|(\d{1,3}(?:[.,]\d+)?))\s?(m)?(?:W|Вт|Watt|watts?|瓦)(?![\p{L}\d]|-\d{3})/u;
 const VOLTS = /(?<![\p{L}\d.,])(\d+(?:[.,]\d+)?)\s?(k)?(?:V|В|v|Volt|вольт|伏)(?:\s?(?:DC|AC|=|~))?(?![\p{Script=Latin}\p{Script=Cyrillic}\d])/u;
 /** A rating glued to the value in front of it: `47uF16V`, `33uF50V`. */
 const GLUED_VOLTS = /(?<=[Ff])(\d+(?:[.,]\d+)?)\s?()(?:V|В)(?![\p{L}\d])/u;

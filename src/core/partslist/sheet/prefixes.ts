@@ -70,7 +70,7 @@ const agreesWithRefs = (lines: readonly string[]) => {
 
 const UNIT_NEXT = /^\d+(?:[.,]\d+)?\s*(?:m|cm|mm|V|W|A|mA|k|K|M|R|Ω|ohm|pin|p|P)(?![\p{L}])/u;
 export function prefixOf(line: string): PrefixClass {
-  if (/^\d{1,3}\.\s*(?=[^\d\s])/.test(line)) return 'dot';
+  if (/^\d{1,3}\.(?:\s+(?=\S)|(?=[^\d\s]))/.test(line)) return 'dot';
   if (/^\(?\d{1,3}\)/.test(line)) return 'bracket';
   if (/^[-–—•·]\s/.test(line)) return 'dash';
   if (/^\*\d/.test(line)) return 'star';

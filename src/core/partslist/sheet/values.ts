@@ -115,7 +115,8 @@ function farads(text: string, polarised: boolean): FoundValue | null {
     return { value: Number(`${code[1]!}e${exponent - 12}`), unit: 'F', rest: without(text, code), ...(tolerance ? { tolerance } : {}) };
   }
   const bare = re(`${START}${NUMBER}${END}(?!\\s*(?:%|[VWAВ](?!\\p{L})|mm|[x×*]\\s*\\d))(?<!/\\d{1,3})`).exec(text);
-  if (!bare) return null;
+  // A single digit beside a capacitor is a count more often than a picofarad: it is asked.
+  if (!bare || (!polarised && /^\d$/.test(bare[1]!))) return null;
   const micro = polarised || /[.,]/.test(bare[1]!);
   return { value: scaled(bare[1]!, micro ? -6 : -12), unit: 'F', rest: without(text, bare) };
 }
