@@ -54,6 +54,18 @@ describe('lists as sellers make them', () => {
       ['timer', null, 1, 'CI2', undefined],
     ]);
   });
+  test('transformers by their VA, rectifiers at a diode’s place, old types of other schools, counts behind hardware', () => {
+    const { lines } = read('Kit\nTR1 Toroidal 2x18V 80VA\nD1 4007\nVD2 KC156A\nDA1 KR142EN5A\nIC1 4007\nM3x10 screws 8\nR1 1k');
+    expect(lines.map((l) => [l.kind, l.refs.join(' '), l.quantity])).toEqual([
+      ['transformer', 'TR1', 1],
+      ['diode', 'D1', 1],
+      ['zener', 'VD2', 1],
+      ['regulator', 'DA1', 1],
+      ['ic', 'IC1', 1],
+      ['mechanical', '', 8],
+      ['resistor', 'R1', 1],
+    ]);
+  });
   test('a Chinese table', () => {
     expect(brief('位号\t名称\t参数\t数量\nR1,R2\t金属膜电阻\t4.7k\t2\nC3\t电解电容\t47uF/25V\t1\nQ1\t三极管\tS9012\t1\nLED1\t发光二极管\t红色\t1')).toEqual([
       ['resistor', 4700, 2, 'R1 R2'],

@@ -83,7 +83,7 @@ const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
     /trim|preset|einstell(?:regler|wid|er)|adjustable res|variable res|resist\w+ (?:ajust|vari|regol|regul)|regolabile|regul[áa]vel|ajust[áa]vel|ajustable|réglable|montażowy|подстроечн|可调|可調|微调|微調|半固定|蓝白/iu,
   ],
   ['potentiometer', /potent|\d\s?[kKM]\s?(?:lin|log)\b|\bpoti?\b|potenz|potenc|potenci|переменн|потенциом|电位器|電位器|可変抵抗|ボリューム/iu],
-  ['transformer', /transform|\btrafo|\bxfmr|übertrager|voltage changer|变压器|變壓器|трансформ|トランス(?!ジ)/iu],
+  ['transformer', /transform|toroid|ringkern|\d\s?VA(?![\p{L}\d])|\btrafo|\bxfmr|übertrager|voltage changer|变压器|變壓器|трансформ|トランス(?!ジ)/iu],
   [
     'inductor',
     /induct(?:or|ance)|inductor|\bchoke|\bcoil\b|drossel|spule|induktiv|bobina|bobine|\bself\b(?![- ]?tap)|indutor|induttan|indutt|dławik|cewka|дроссель|катушка|индуктив|电感|電感|コイル|インダクタ/iu,
@@ -134,7 +134,7 @@ const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
 
 /** Kinds told by a type number alone (common types, from memory). */
 const TYPES: readonly (readonly [SheetKind, RegExp])[] = [
-  ['zener', /^(?:BZ[XVY]\w*|ZPD\w+|1N47[2-6]\d\w*|1N52[2-7]\d\w*)/i],
+  ['zener', /^(?:[KК][SCС]\d{3}[A-ZА-Я]|[DД]81[48][A-ZА-Я]|BZ[XVY]\w*|ZPD\w+|1N47[2-6]\d\w*|1N52[2-7]\d\w*)/i],
   [
     'diode',
     /^(?:1N\d{3,4}\w*|1S\d{3,4}\w*|UF\d{4}|FR\d{3}|HER\d{3}|BAT\d{2}\w*|BA[VWXS]\d{2}\w*|BY\w?\d+|SB\d{3,4}|SR\d{3,4}|MBR\d+|SS\d{2}|6A\d+|AA\d{3}|OA\d{2,3}|RL\d{3}|P6KE\w+|LL4148)$/i,
@@ -143,7 +143,7 @@ const TYPES: readonly (readonly [SheetKind, RegExp])[] = [
   ['optocoupler', /^(?:PC8?\d{2,3}\w*|4N\d{2}|6N\d{3}|MOC\d{4}\w*|TLP\d+\w*|EL\d{3,4}\w*|CNY\d+\w*|HCPL\w+|IL\d{2,3}|SFH6\d\w*|LTV\w+)$/i],
   [
     'regulator',
-    /^(?:[A-Z]{1,3})?7[89][LMS]?\d{2}(?:\w{0,3})$|^(?:LM|LD|TLV|NCP|AMS|AS|LT|ZLDO|SPX)?1117\w*|^AMS1117|^(?:LM)?(?:317|337|350|338)[A-Z]{0,3}$|^(?:LM2\d{3}\w*-\w+|LP29\d\d\w*|HT7[135]\d{2}\w*|MCP170\d\w*|XC6206\w*|LM723\w*|L4931\w*|LM25\d\d\w*)/i,
+    /^[KК][RР]?142(?:EN|ЕН)|^(?:[A-Z]{1,3})?7[89][LMS]?\d{2}(?:\w{0,3})$|^(?:LM|LD|TLV|NCP|AMS|AS|LT|ZLDO|SPX)?1117\w*|^AMS1117|^(?:LM)?(?:317|337|350|338)[A-Z]{0,3}$|^(?:LM2\d{3}\w*-\w+|LP29\d\d\w*|HT7[135]\d{2}\w*|MCP170\d\w*|XC6206\w*|LM723\w*|L4931\w*|LM25\d\d\w*)/i,
   ],
   ['timer', /^(?:NE|LM|TLC|ICM|KA|SE|UA|CA|LMC|TS|NA|HA)?7?55[56]\w{0,3}$/i],
   [

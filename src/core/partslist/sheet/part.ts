@@ -237,8 +237,10 @@ export function readPart(item: Item): Part {
   if (wordKind === 'socket') pack = null;
 
   // Kind: a word, a type, the section, the designator with its value (in this order).
-  const typeFound = typeIn(text, wordKind);
-  const typeKind = typeFound === null ? null : kindByType(typeFound);
+  const typed = typeIn(text, wordKind);
+  // A transformer's size is no type.
+  const typeFound = typed !== null && /^\d+VA$/i.test(typed) ? null : typed;
+  const typeKind = typeFound === null ? null : isBareDiode(typeFound, refs[0] ?? '') ? 'diode' : kindByType(typeFound);
   let kind = settle(wordKind, typeKind, item.section, refs[0] ?? null, words);
   let sure = kind === null ? 0.4 : wordKind !== null ? 0.95 : typeKind !== null ? 0.92 : 0.85;
   if (kind === null) kind = 'other';
@@ -289,6 +291,8 @@ export function readPart(item: Item): Part {
   }
   const color = COLOURED.has(kind) ? (colourIn(text) ?? shortColour(text)) : null;
   if (kind === 'led' && color === null) sure = Math.min(sure, 0.9);
+  // `M3x10 screws 8`: a number behind hardware that has no position counts it.
+  if (kind === 'mechanical' && counted === null && refs.length === 0) counted = /(?<![x×*\d.,]\s?)\b(\d{1,3})$/.exec(text.trim())?.[1] ?? null;
   const quantity = counted === null || notFitted ? Math.max(1, refs.length) : Number(counted);
   if (!notFitted && counted !== null && refs.length > 0 && Number(counted) !== refs.length && Number(counted) !== refs.length + spares)
     doubts.push({ what: 'count', pieces: Number(counted), positions: refs.length });
@@ -321,6 +325,9 @@ export function readPart(item: Item): Part {
     spares,
   };
 }
+
+/** `4007` at a diode's place is a rectifier, elsewhere a chip. */
+const isBareDiode = (type: string, ref: string) => /^(?:[^:]*:)?V?D\d/.test(ref) && /^(?:400[1-7]|4148)$/.test(type);
 
 /** A board's name as it stands in front of its positions. */
 const boardName = (text: string) =>
