@@ -19,6 +19,13 @@ describe('types', () => {
     ['2N3904', '2N3904'],
     ['S8050 D', 'S8050D'],
     ['C1815 GR', '2SC1815GR'],
+    // Three letters of a maker in front; a Schottky diode is called SS14, never SS8050.
+    ['SS8050', 'S8050'],
+    ['C9013', 'S9013'],
+    ['SS34', 'SS34'],
+    ['BD139-16', 'BD139-16'],
+    ['TIP41C', 'TIP41'],
+    ['D882', '2SD882'],
   ])('%s is a %s', (written, type) => {
     expect(typeReadings(written)?.type).toBe(type);
   });
@@ -108,6 +115,10 @@ describe('one loose piece as it is typed', () => {
     ['D 585mV', ['D', 0.585, null, null]],
     ['Diode Vf=585mV', ['D', 0.585, null, null]],
     ['bc547b damaged', ['Q', 'over', 'bc547b', null]],
+    ['C9013 185', ['Q', 185, 'C9013', null]],
+    ['zener 5v1 0.72', ['D', 0.72, 'zener 5v1', null]],
+    ['33k 32.9 k', ['R', 32900, '33k', null]],
+    ['SS8050 npn 230', ['Q', 230, 'SS8050', 'NPN']],
   ])('a tester’s line: %s', (text, expected) => {
     expect(body(text)).toEqual(expected);
   });

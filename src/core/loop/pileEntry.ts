@@ -69,7 +69,11 @@ export function readPileEntry(text: string, kind: LooseKind): PileEntry {
       'Two diodes: a transistor with a broken junction, a double diode, or legs in the wrong holes. Turn it and test again, or type its print and "damaged".',
     );
   const { plain, gain, forward, damaged } = testersLine(text);
-  const words = plain.split(/\s+/).filter(Boolean);
+  // `33k 32.9 k`: a unit that stands apart belongs to its figure.
+  const words = plain
+    .replace(/(\d)\s+([pnuµmkKM]?(?:Ω|ohms?|F|H|V)?)$/i, '$1$2')
+    .split(/\s+/)
+    .filter(Boolean);
   const prefix = words.length > 1 || gain !== null || forward !== null || damaged ? KIND_PREFIX[words[0]?.toLowerCase() ?? ''] : undefined;
   if (prefix) words.shift();
   const polarity = words.map((w) => POLARITY.exec(w)?.[1]!.toUpperCase()).find((w): w is 'NPN' | 'PNP' => w === 'NPN' || w === 'PNP') ?? null;
@@ -133,9 +137,11 @@ function kindOf({ colours, others, kind, transistor, diode }: Seen): LooseKind {
   const figure = Number(last.replace(',', '.').replace(/V$/i, ''));
   const colour = colours.length === 1 ? bandWord(colours[0]!)! : null;
   if (colour !== null && ledForward(colour) && (kind === 'D' || kind === 'LED' || last === '' || (figure >= LIT[0] && figure <= LIT[1]))) return 'LED';
-  if (diode) return kind === 'LED' ? 'LED' : 'D';
+  if (diode || ZENER.test(others.join(' '))) return kind === 'LED' ? 'LED' : 'D';
   return kindOfUnit(last, kind) ?? kind;
 }
+
+const ZENER = /\bzener\b|\bBZ[XVY]\d|\bdiode\b/i;
 
 /** Kind that a unit gives away; a bare number says nothing. */
 function kindOfUnit(word: string, kind: LooseKind): LooseKind | null {

@@ -62,7 +62,7 @@ const FAMILIES: readonly Family[] = [
     forward: { usual: [0.15, 0.32], limits: [0.1, 0.4] },
   },
   {
-    reads: new RegExp(`${begin}((?:BAT|SB|SR|SS|MBR)[ -]?\\d{2,4})[A-Z]?${end}`),
+    reads: new RegExp(`${begin}(BAT[ -]?\\d{2}|(?:SB|SR|MBR)[ -]?\\d{2,5}|SS[ -]?[1-5]\\d{1,2})[A-Z]{0,2}${end}`),
     name: (m) => m[1]!.replace(/[ -]/, ''),
     body: 'diode',
     forward: { usual: [0.15, 0.38], limits: [0.1, 0.45] },
@@ -95,14 +95,14 @@ const FAMILIES: readonly Family[] = [
     gain: () => same([100, 300]),
   },
   {
-    reads: new RegExp(`${begin}S?[ -]?(90(?:1[2-58]))(?:[ -]?([A-Z]))?(?![A-Z0-9])`),
+    reads: new RegExp(`${begin}[A-Z]{0,3}[ -]?(901[1-8])(?:[ -]?([A-Z]))?(?![A-Z0-9])`),
     name: (m) => `S${m[1]!}`,
     body: 'transistor',
     polarity: (m) => (['9012', '9015'].includes(m[1]!) ? 'PNP' : 'NPN'),
     gain: () => same([64, 1000]),
   },
   {
-    reads: new RegExp(`${begin}S[ -]?(8050|8550)(?:[ -]?([BCD]))?(?![A-Z0-9])`),
+    reads: new RegExp(`${begin}[A-Z]{1,3}[ -]?(8050|8550)[A-Z]?(?:[ -]?([BCD]))?(?![A-Z0-9])`),
     name: (m) => `S${m[1]!}`,
     body: 'transistor',
     polarity: (m) => (m[1] === '8550' ? 'PNP' : 'NPN'),
@@ -114,6 +114,27 @@ const FAMILIES: readonly Family[] = [
     body: 'transistor',
     polarity: (m) => (m[1]!.startsWith('A') ? 'PNP' : 'NPN'),
     gain: graded({ O: [70, 140], Y: [120, 240], GR: [200, 400], BL: [350, 700] }, [70, 700]),
+  },
+  {
+    reads: new RegExp(`${begin}(BD1(?:3[5-9]|40))(?:[ -]?(6|10|16))?(?![A-Z0-9])`),
+    name: (m) => m[1]!,
+    body: 'transistor',
+    polarity: (m) => (['BD136', 'BD138', 'BD140'].includes(m[1]!) ? 'PNP' : 'NPN'),
+    gain: graded({ '6': [40, 100], '10': [63, 160], '16': [100, 250] }, [25, 300], [40, 250]),
+  },
+  {
+    reads: new RegExp(`${begin}TIP[ -]?(29|3[0-2]|4[12])[ABC]?(?![A-Z0-9])`),
+    name: (m) => `TIP${m[1]!}`,
+    body: 'transistor',
+    polarity: (m) => (['30', '32', '42'].includes(m[1]!) ? 'PNP' : 'NPN'),
+    gain: () => ({ usual: [20, 150], limits: [10, 300] }),
+  },
+  {
+    reads: new RegExp(`${begin}(?:2S)?[ -]?(D882|B772)(?:[ -]?(R|Q|P|E))?(?![A-Z0-9])`),
+    name: (m) => `2S${m[1]!}`,
+    body: 'transistor',
+    polarity: (m) => (m[1] === 'B772' ? 'PNP' : 'NPN'),
+    gain: graded({ R: [60, 120], Q: [100, 200], P: [160, 320], E: [200, 400] }, [30, 450], [60, 400]),
   },
 ];
 
