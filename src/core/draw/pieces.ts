@@ -139,8 +139,10 @@ function finish(
   const terminals: Terminal[] = [];
   let dislike = 0;
   // What must be led round a symbol finds its place beside the flags that stand at their pins.
-  const isLedRound = (pin: string) =>
-    (side(pin) === 'up' && !((drawable.rails.get(p.net[pin]!) ?? 0) > 0)) || (side(pin) === 'down' && (drawable.rails.get(p.net[pin]!) ?? 0) > 0);
+  const isLedRound = (pin: string): boolean => {
+    const level = drawable.rails.get(p.net[pin]!);
+    return level !== undefined && !bare.has(pin) && side(pin) === (level > 0 ? 'down' : 'up');
+  };
   for (const pin of [...p.pins].sort((a, b) => Number(isLedRound(a)) - Number(isLedRound(b)))) {
     const net = p.net[pin]!;
     const at = symbol.pins[pin]!;
