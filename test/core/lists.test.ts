@@ -66,6 +66,23 @@ describe('lists as sellers make them', () => {
       ['resistor', 'R1', 1],
     ]);
   });
+  test('old and other ways of writing: MFD, MMF, thousands with a dot, half an ampere, a count in front, millifarads asked', () => {
+    const { lines, remarks } = read(
+      'Elenco\nC102 4.7MFD 25V\nC103 220MMF\nR2 4.700 ohm\nR3 10.000 ohm\nF101 1/2A\nJ101 RCA JACK\nUS1 NE555\n2 bornes de 2 terminales\nC2 10 mF elettr. 25 V',
+    );
+    expect(lines.map((l) => [l.kind, l.value, l.quantity, l.refs.join(' '), l.rating?.amperes])).toEqual([
+      ['capacitor', 4.7e-6, 1, 'C102', undefined],
+      ['capacitor', 220e-12, 1, 'C103', undefined],
+      ['resistor', 4700, 1, 'R2', undefined],
+      ['resistor', 1e4, 1, 'R3', undefined],
+      ['fuse', null, 1, 'F101', 0.5],
+      ['connector', null, 1, 'J101', undefined],
+      ['timer', null, 1, 'US1', undefined],
+      ['connector', null, 2, '', undefined],
+      ['electrolytic', 0.01, 1, 'C2', undefined],
+    ]);
+    expect(JSON.stringify(remarks)).toMatch(/10 mF.*10 µF/);
+  });
   test('a Chinese table', () => {
     expect(brief('位号\t名称\t参数\t数量\nR1,R2\t金属膜电阻\t4.7k\t2\nC3\t电解电容\t47uF/25V\t1\nQ1\t三极管\tS9012\t1\nLED1\t发光二极管\t红色\t1')).toEqual([
       ['resistor', 4700, 2, 'R1 R2'],

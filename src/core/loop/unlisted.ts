@@ -137,7 +137,7 @@ function sinkExtras(kit: KitState): Extra[] {
           at: { before: [r] },
         }))),
     ...without(kit, 'mechanical')
-      .filter((l) => WASHER.test(l.label) || FASTENER.test(l.label))
+      .filter((l) => !CASE.test(l.label) && (WASHER.test(l.label) || FASTENER.test(l.label)))
       .map((l): Extra => ({
         item: item(
           l.id,

@@ -179,7 +179,7 @@ const LETTERS: Readonly<Record<string, SheetKind>> = {
   R: 'resistor', RN: 'network', RP: 'network', RA: 'network', RV: 'potentiometer', VR: 'trimmer', POT: 'potentiometer', RT: 'thermistor', RK: 'thermistor',
   TH: 'thermistor', NTC: 'thermistor', PTC: 'thermistor', LDR: 'ldr', MOV: 'varistor', VDR: 'varistor', C: 'capacitor', CE: 'electrolytic', L: 'inductor',
   D: 'diode', VD: 'diode', ZD: 'zener', DZ: 'zener', Z: 'zener', LED: 'led', DEL: 'led', HL: 'led', BR: 'bridge', DB: 'bridge', GB: 'battery', BT: 'battery', BAT: 'battery',
-  OK: 'optocoupler', OC: 'optocoupler', Q: 'npn', TR: 'npn', VT: 'npn', T: 'npn', U: 'ic', IC: 'ic', CI: 'ic', DA: 'ic', DD: 'ic', VREG: 'regulator', X: 'crystal', XTAL: 'crystal',
+  OK: 'optocoupler', OC: 'optocoupler', Q: 'npn', TR: 'npn', VT: 'npn', T: 'npn', U: 'ic', US: 'ic', IC: 'ic', CI: 'ic', DA: 'ic', DD: 'ic', VREG: 'regulator', X: 'crystal', XTAL: 'crystal',
   Y: 'crystal', ZQ: 'crystal', K: 'relay', RL: 'relay', RE: 'relay', F: 'fuse', FU: 'fuse', FS: 'fuse', S: 'switch', SW: 'switch', SA: 'switch', SB: 'switch', PB: 'switch', TA: 'switch',
   J: 'connector', JP: 'connector', CN: 'connector', CON: 'connector', KL: 'connector', ST: 'connector', BU: 'connector', XP: 'connector', XS: 'connector', P: 'connector', USB: 'connector',
   M: 'motor', MK: 'microphone', MIC: 'microphone', LS: 'loudspeaker', SP: 'loudspeaker', SPK: 'loudspeaker', BA: 'loudspeaker', BZ: 'buzzer', BUZ: 'buzzer', SUM: 'buzzer',

@@ -43,6 +43,10 @@ function takeCount(text: string): { count: number | null; rest: string } {
   return { count: null, rest: text };
 }
 
+/** `2 bornes de 2 terminales`: a number in front of a word that is no measure of the part. */
+const LEADING_COUNT =
+  /^\s*(\d{1,3})\s+(?=\p{L}{3})(?!(?:ways?|poles?|polig|positions?|pos|digits?|contacts?|cores?|channels?|steps?|turns?|vie|voies|vías|vias|pins?|pines|pinos|poli|ohms?|volts?|watts?|amps?|kilo\p{L}*|mega\p{L}*|hole|row|segment|inch|zoll)(?!\p{L}))/iu;
+
 const FOR_WORDS =
   /(?:^|[\s(（¦,])((?:for|für|fuer|para|pour|per|dla|для|zu|pod|do|用于|用|适用)\s*:?\s*(?:the\s|den\s|die\s|il\s|el\s|o\s|le\s)?)([A-Z]{1,5}\d{1,3}(?:\s*[,/&-]\s*(?:[A-Z]{1,5})?\d{1,3})*)(?![\p{L}\d])\s*[)）]?|([A-Z]{1,5}\d{1,3})\s*(?:用|に|へ)/u;
 const ALTERNATIVE = /\s(?:or|oder|o|ou|oppure|lub|albo|или|或|または|もしくは)\s+((?:(?!¦)[^\s¦])+(?:\s?(?:k|M|m)?(?:Ω|[Oo]hm|[unpµ]F))?)/u;
@@ -159,7 +163,7 @@ export function readPart(item: Item): Part {
       (wordKind === 'mechanical' && /^M\d/.test(w)) ||
       (wordKind === 'fuse' && FUSE_RATING.test(w)) ||
       (CODED.has(wordKind ?? 'other') && /^[ABC]\d{3}[A-Z]?$/.test(w)) ||
-      (kindByType(w) !== null && !/^(?:R|C|D|L|Q|T|U|IC|LED|ZD|TR)\d/.test(w)) ||
+      (kindByType(w) !== null && !/^(?:R|C|D|L|Q|T|U|IC|LED|ZD|TR)\d/.test(w) && !(wordKind === 'connector' && /^J\d{1,3}$/.test(w))) ||
       /^(?:EE|EI|DIP|TO|SO|SOT|DO|BAT[48]\d)/.test(w) ||
       (wordKind === 'led' && /^F\d{1,2}$/.test(w));
     const at = alone.findIndex((t) => isRefList(t) && !isType(t) && !endsWithType(t));
@@ -178,6 +182,9 @@ export function readPart(item: Item): Part {
     if (count !== null) {
       counted = String(count);
       text = rest;
+    } else if (refs.length === 0 && LEADING_COUNT.test(text)) {
+      counted = LEADING_COUNT.exec(text)![1]!;
+      text = text.replace(LEADING_COUNT, '');
     } else if (item.cells.some((c) => c.role === null) && item.cells.length > 1) {
       // A cell with nothing but a whole number, in a sheet that keeps to no columns.
       const alone = text.split('¦').map((t) => t.trim());
@@ -279,6 +286,9 @@ export function readPart(item: Item): Part {
     const printed = (v: number) => printNominal(v, factsOf(kind === 'supply' ? 'other' : kind).unit);
     doubts.push({ what: 'contradiction', values: [printed(first.value), printed(second.value)] });
   }
+  // Old lists write mF for microfarads: one of ten millifarads and more is asked about.
+  const milli = unit === 'F' && value !== null && value >= 1e-2 ? /(\d+(?:[.,]\d+)?)\s?mF(?!\p{L})/u.exec(unshield(shielded)) : null;
+  if (milli) doubts.push({ what: 'contradiction', values: [`${milli[1]!} mF`, `${milli[1]!} µF`] });
   if (smudged) doubts.push({ what: 'smudge', text: text.trim() });
   else if (value === null && VALUED.has(kind) && !(kind === 'zener' && typeFound)) doubts.push({ what: 'no-value', text: unshield(shielded).trim() });
 

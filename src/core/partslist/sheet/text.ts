@@ -9,6 +9,11 @@ export const plain = (text: string): string =>
     .replace(/[\u2126Ω]/g, 'Ω')
     .replace(/[μµ]/g, 'µ')
     .replace(/(?<=\d\s?)mu(?=[FH]|(?!\p{L}))/gu, 'µ')
+    // Old lists: micro-micro and micro written out, halves of an ampere, thousands with a mark.
+    .replace(/(?<=\d\s?)(?:MMFD?|mmfd?|uuF|µµF)(?!\p{L})/gu, 'pF')
+    .replace(/(?<=\d\s?)(?:MFD|mfd|Mfd)(?!\p{L})/gu, 'µF')
+    .replace(/(?<![\d.,/])([1-9])\/([1-9])(?=\s?A(?![\p{L}\d]))/gu, (_, over: string, under: string) => String(Number(over) / Number(under)))
+    .replace(/(?<![\d.,])([1-9]\d{0,2})\.(\d{3})(?=\s?(?:[Oo]hms?|OHMS?|Ω|pF)(?!\p{L}))/gu, '$1$2')
     .replace(/[～〜]/g, '~')
     .replace(/[、，]/g, ',')
     .replace(/[；]/g, ';');
