@@ -34,6 +34,7 @@ describe('lists as sellers make them', () => {
     ['U3 P521', 'ic', 'P521', 'U3'],
     ['IC1 L7805', 'regulator', 'L7805', 'IC1'],
     ['DB1 DB107', 'bridge', 'DB107', 'DB1'],
+    ['K101, S102', 'relay', undefined, 'K101 S102'],
   ])('a type that looks like a position is none behind a position: %s', (row, kind, type, refs) => {
     const line = read(`R1 1k\nR2 10k\n${row}`).lines[2]!;
     expect([line.kind, line.type, line.refs.join(' ')]).toEqual([kind, type, refs]);

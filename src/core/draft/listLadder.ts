@@ -253,9 +253,11 @@ const sockets = (lines: readonly Line[], refs: readonly string[], window: { read
 
 /** Volts of the battery whose clip or holder the list names. */
 function cellVolts(lines: readonly Line[]): number | null {
-  const cell = lines.find((l) => l.kind === 'battery' || (l.kind === 'holder' && BATTERY.test(l.label)));
+  // A coin cell keeps a clock going; it is no supply.
+  const cell = lines.find((l) => (l.kind === 'battery' || (l.kind === 'holder' && BATTERY.test(l.label))) && !COIN.test(`${l.label} ${l.type ?? ''}`));
   return cell ? (cell.rating?.volts ?? namedVolts(cell.label)) : null;
 }
+const COIN = /\bcr\s?\d{4}|coin|button cell|backup|knopf/i;
 const BATTERY = /batter|batt\.|cell|accu|akku|pile\b|pila\b|bater|батаре|电池|電池/i;
 
 const windingNote = ({ volts }: Feed) =>

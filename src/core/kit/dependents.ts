@@ -123,30 +123,19 @@ function followRefs(kit: KitState, to: ReadonlyMap<Ref, Ref | null>): ChangedBod
     if (hit(s.fits) || hit(s.without) || hit(s.settings?.map((x) => x.ref)))
       out.push(patch(kit, 'stages', id, { fits: follow(s.fits), ...(s.without ? { without: follow(s.without) } : {}), ...(settings ? { settings } : {}) }));
   }
-  for (const [id, p] of records(kit, 'placement'))
-    out.push(
-      ...moved(
-        kit,
-        'placement',
-        id,
-        p,
-        to.get(p.ref),
-        (ref) => ({ ...p, ref }),
-        (ref) => ref,
-      ),
-    );
-  for (const [id, s] of records(kit, 'symbols'))
-    out.push(
-      ...moved(
-        kit,
-        'symbols',
-        id,
-        s,
-        to.get(s.ref),
-        (ref) => ({ ...s, ref }),
-        (ref) => ref,
-      ),
-    );
+  for (const room of ['placement', 'symbols'] as const)
+    for (const [id, p] of records(kit, room))
+      out.push(
+        ...moved(
+          kit,
+          room,
+          id,
+          p,
+          to.get(p.ref),
+          (ref) => ({ ...p, ref }),
+          (ref) => ref,
+        ),
+      );
   for (const [id, p] of records(kit, 'pads'))
     out.push(
       ...moved(

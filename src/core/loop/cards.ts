@@ -251,11 +251,12 @@ function setting(kit: KitState, mode: MeterMode, middle: number | null): string 
 }
 
 const POLARISED: ReadonlySet<string> = new Set(['electrolytic', 'tantalum']);
-/** A leg as it is told apart on the board: plus and minus of a polarised capacitor, else by its name or number. */
+/** A leg as it is told apart on the board. Of a drawing nobody knows which end of a capacitor its pin 1 is: there it stays a number. */
 function legWord(kit: KitState, ref: string, pin: string): string {
   const kind = kit.sheet.lines.find((l) => l.refs.includes(ref))?.kind;
-  if (kind && POLARISED.has(kind) && (pin === '1' || pin === '2')) return pin === '1' ? 'plus' : 'minus';
-  return pinWord(pin);
+  if (kind && POLARISED.has(kind) && !kit.sheet.circuit && (pin === '1' || pin === '2')) return pin === '1' ? 'plus' : 'minus';
+  const word = pinWord(pin);
+  return word === pin && pin.length <= 2 ? `pin ${pin}` : word;
 }
 
 function where(kit: KitState, point: ProbePoint): string {

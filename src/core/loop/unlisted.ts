@@ -1,4 +1,5 @@
 import { deriveAbsent, isSeenTo, type KitState, type Line, type Ref, socketedChips } from '../kit';
+import { isFastener, isSink, isWasher } from '../plan';
 import { packageOf } from '../vocabulary';
 import { lineTitle } from './lineWords';
 import type { LookItem } from './look';
@@ -11,8 +12,6 @@ const PAPER = /\bpcb\b|circuit board|printed|solder\b|manual|instruction|\bbag\b
 const LINK_LINE = /^R?((?:J|JP|W|LK|LINK)\d+)\s+(\S+)\s+(\S+)\s+(\d\S*)/gim;
 /** A link as decks write it, ohms. */
 const LINK_OHMS = 0.1;
-/** Words of lists in several languages. */
-const WASHER = /washer|mica|insulat|silicone pad|thermal pad|glimmer|isolier|scheibe|rondell|rondella|arandela|podkładk|шайб|слюд|云母|绝缘/iu;
 
 /** Whether a look is a step of its own, for something without a position. */
 export const isUnlisted = ({ id }: LookItem): boolean => id.startsWith('extra/');
@@ -99,9 +98,7 @@ function socketExtras(kit: KitState): Extra[] {
   }));
 }
 
-const isSink = (l: Line) => l.kind === 'heatsink' || (l.kind === 'mechanical' && SINK.test(l.label));
-const SINK = /heat ?sink|k(?:ü|ue)hlk(?:ö|oe)rper|dissipat|radiateur|disipador|radiator|радиатор|散热/iu;
-const FASTENER = /screw|\bnuts?\b|\bbolts?\b|schraube|mutter\b|\bvis\b|écrou|tornillo|tuerca|\bvit[ei]\b|\bdad[oi]\b|śrub|nakręt|винт|гайк|螺丝|螺母|ねじ/iu;
+/** Words of lists in several languages. */
 const SPACER = /spacer|stand-?off|pillar|\bfeet\b|\bfoot\b|abstand|distanz|entretoise|separador|distanzial|dystans|стойк|铜柱|スペーサ/iu;
 const CASE = /\bcase\b|enclosure|housing|\blid\b|panel|knob|gehäuse|deckel|knopf|boîtier|caja|scatola|obudow|корпус|外壳|ケース/iu;
 
@@ -110,7 +107,7 @@ function sinkExtras(kit: KitState): Extra[] {
   const { lines } = kit.sheet;
   const tabs = lines.filter((l) => packageOf(l).shape === 'to220').flatMap((l) => l.refs);
   if (!lines.some(isSink)) return [];
-  const washers = lines.filter((l) => WASHER.test(l.label));
+  const washers = lines.filter(isWasher);
   const before = (l: Line): Moment => (tabs.length === 0 ? 'last' : { before: meant(l, tabs) });
   const sinks = lines.filter((l) => isSink(l) && l.refs.length === 0 && l.quantity > 0 && !l.notFitted);
   return [
@@ -137,12 +134,12 @@ function sinkExtras(kit: KitState): Extra[] {
           at: { before: [r] },
         }))),
     ...without(kit, 'mechanical')
-      .filter((l) => !CASE.test(l.label) && (WASHER.test(l.label) || FASTENER.test(l.label)))
+      .filter((l) => !CASE.test(l.label) && isFastener(l))
       .map((l): Extra => ({
         item: item(
           l.id,
           counted(l),
-          WASHER.test(l.label)
+          isWasher(l)
             ? 'Between tab and sink, a bush in the hole, paste on both faces where the washer is bare. Ohms between tab and sink tell.'
             : 'Tight by hand before anything is soldered there, touching no track.',
           LOOSE_SCREW,

@@ -2,6 +2,7 @@ import { type FittingSchool, type KitState, type Line, type Ref, socketedChips, 
 import { CHIP_KINDS, packageOf } from '../vocabulary';
 import { circuitBlocks } from './blocks';
 import { fittingFacts } from './bodies';
+import { isFastener, isSink } from './hardware';
 import { type Edge, inOrder, type Node } from './order';
 import { compareRanks, rankOf } from './schools';
 
@@ -175,9 +176,9 @@ const boardOf = (ref: Ref) => (ref.includes(':') ? ref.split(':')[0]! : '');
 function carried(sheet: Sheet, held: ReadonlyMap<Ref, RailTest>): Edge[] {
   const refsOf = (is: (l: Line) => boolean) => sheet.lines.filter(is).flatMap((l) => l.refs);
   const sockets = refsOf((l) => l.kind === 'socket');
-  const sinks = refsOf((l) => l.kind === 'heatsink' || (l.kind === 'mechanical' && /sink/i.test(l.label)));
+  const sinks = refsOf(isSink);
   const tabs = refsOf((l) => packageOf(l).shape === 'to220');
-  const screws = refsOf((l) => l.kind === 'mechanical' && /screw|nut|washer|bolt/i.test(l.label) && !/sink/i.test(l.label));
+  const screws = refsOf(isFastener);
   const pairs = (before: readonly Ref[], after: readonly Ref[]) =>
     before.flatMap((b) => after.filter((a) => boardOf(a) === boardOf(b)).map((a): Edge => ({ before: b, after: a, rule: null })));
   return [...pairs(sockets, [...held.keys()]), ...pairs(sinks, screws), ...pairs([...sinks, ...screws], sinks.length > 0 ? tabs : [])];

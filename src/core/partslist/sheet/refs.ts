@@ -60,7 +60,8 @@ const isTypeBehind = (first: string, word: string): boolean => {
   if (!here || one === null || one[1] !== undefined) return false;
   // `DB1 DB107`: of the same letters, a known type with far more digits.
   if (one[2] === here[2]) return kindByType(word) !== null && one[3]!.length >= 3 && here[3]!.length < 3;
-  return kindByType(word) !== null || one[3]!.length >= 3 || one[4] !== '';
+  // Where all numbers are in the hundreds, `D101` behind `Q101` is one more position.
+  return kindByType(word) !== null || (one[3]!.length >= 3 && here[3]!.length < 3) || one[4] !== '';
 };
 
 /** Whether a list of positions ends with a type: one position, or several, and then what they are. */
