@@ -131,6 +131,30 @@ describe('a ladder from the list alone', () => {
     // A used battery gives less than it says: 9 V is no adapter.
     expect(check!.window).toEqual({ low: 7.65, high: 10.17, from: 'usual' });
   });
+  test('usual limits of a kit of before, which does not say where they come from, are no difference; other figures are', () => {
+    const proposed = chips([['U1', 'NE555']]);
+    const stored = (low: (v: number | null) => number | null) =>
+      ({
+        sheet: {
+          stages: proposed.map((s) => ({
+            ...s,
+            checks: s.checks.map((c) => (c.what === 'measure' && c.window ? { ...c, window: { low: low(c.window.low), high: c.window.high } } : c)),
+          })),
+        },
+      }) as unknown as KitState;
+    expect(
+      diffStages(
+        stored((v) => v),
+        proposed,
+      ),
+    ).toEqual([]);
+    expect(
+      diffStages(
+        stored(() => 1),
+        proposed,
+      ).length,
+    ).toBeGreaterThan(2);
+  });
   test('of a type that nobody knows the supply pin is asked of the instructions', () => {
     const [check] = chips([['U1', 'XR99']]).flatMap((s) => s.checks.filter((c) => c.id === 'socket-u1')) as Extract<Check, { what: 'measure' }>[];
     expect(check!.red).toEqual({ ref: 'U1', pin: 'supply' });

@@ -11,6 +11,10 @@ export type StageDifference =
 const FIELDS = ['title', 'kind', 'note', 'fits', 'supplies', 'cautions', 'power'] as const;
 type StageField = (typeof FIELDS)[number];
 
+/** A check whose usual limits are compared by their figures: kits of before do not say where theirs come from. */
+const limitsAlone = (c: Check | undefined): Check | undefined =>
+  c?.what === 'measure' && c.window?.from === 'usual' ? { ...c, window: { low: c.window.low, high: c.window.high } } : c;
+
 /** Differences in the order of the proposal. What the builder added or removed beside it stays as it is. */
 export function diffStages(kit: KitState, proposed: readonly Stage[]): StageDifference[] {
   return proposed.flatMap((stage): StageDifference[] => {
@@ -20,7 +24,7 @@ export function diffStages(kit: KitState, proposed: readonly Stage[]): StageDiff
     const checks = stage.checks.flatMap((check): StageDifference[] => {
       const held = before.checks.find((c) => c.id === check.id);
       if (!held) return [{ what: 'new check', stage, check }];
-      return dequal(held, check) ? [] : [{ what: 'other check', stage, check, before: held }];
+      return dequal(limitsAlone(held), limitsAlone(check)) ? [] : [{ what: 'other check', stage, check, before: held }];
     });
     return [...(fields.length > 0 ? [{ what: 'other stage' as const, stage, before, fields }] : []), ...checks];
   });
