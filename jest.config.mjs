@@ -7,7 +7,7 @@ const config = make({
   maxWorkers: '100%',
   testMatch: ['<rootDir>/test/**/*.test.ts'],
   sandboxInjectedGlobals: ['Math'],
-  setupFiles: ['<rootDir>/test/support/browser.ts'],
+  setupFiles: ['<rootDir>/test/support/browser.ts', '<rootDir>/test/support/properties.ts'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
 });
 

@@ -30,6 +30,11 @@ test('a part without a place is nowhere; the only large one is beside nothing', 
   expect(whereabouts({ lines: [chip], placement: placement.slice(0, 1) }, 'U1')).toMatchObject({ beside: null, edge: null });
 });
 
+test('of two at one spot neither is left or right of the other', () => {
+  const over = [placement[0]!, { ...placement[1]!, x: 50, y: 30 }];
+  expect(whereabouts({ lines: board.lines, placement: over }, 'R1')!.beside).toBeNull();
+});
+
 test('mirrored from left to right, left and right change places and nothing else does', () => {
   const swap: Readonly<Record<string, string>> = { 'left of': 'right of', 'right of': 'left of', left: 'right', right: 'left' };
   fc.assert(

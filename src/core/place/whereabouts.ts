@@ -32,6 +32,8 @@ export function whereabouts({ lines, placement }: { readonly lines: readonly Lin
   const near = same
     .filter((p) => p.ref !== ref && area(p.ref) >= LANDMARK)
     .map((p) => ({ ...p, apart: Math.hypot(p.x - here.x, p.y - here.y) }))
+    // Two at one spot (one over the other, or on both sides) are beside each other in no direction.
+    .filter((p) => p.apart > 0)
     .sort((a, b) => a.apart - b.apart)[0];
   return { ref, beside: near ? { ref: near.ref, side: sideOf(here, near) } : null, edge: edgeOf(here, xs, ys), copperSide: here.side === 'bottom' };
 }
