@@ -137,6 +137,15 @@ test('symbols are moved by keys and by hand, kept over a reload, undone; the pag
   await page.mouse.up();
   await expect.poll(places).toBe(3);
   await expectAccessible(page);
+  // Two at once: lined up in a column, and turned together.
+  await page.getByRole('button', { name: 'Move M:R1' }).click({ modifiers: ['Shift'] });
+  await page.getByRole('button', { name: 'One column' }).click();
+  await expect.poll(async () => new Set((await storedKit(page)).log.slice(-2).map((e) => ('after' in e ? (e.after as { x: number }).x : e.id))).size).toBe(1);
+  await page.getByRole('button', { name: 'Larger' }).click();
+  const wide = await drawing.evaluate((e) => e.scrollWidth > e.clientWidth);
+  expect(wide).toBe(true);
+  await page.getByRole('button', { name: 'The whole schematic' }).click();
+  await page.keyboard.press('Control+z');
   await page.reload();
   await page.getByText('Schematic', { exact: true }).click();
   await page.getByRole('button', { name: 'Move symbols' }).click();

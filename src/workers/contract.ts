@@ -80,6 +80,8 @@ interface Shapes {
   watchFunctions: { inputs: { sentences: string; fault: string } | null; asked: undefined; result: readonly Seen[] };
   /** The schematic of the circuit; null without one. */
   schematic: { inputs: Pick<Sheet, 'lines' | 'circuit' | 'boards' | 'symbols'>; asked: undefined; result: Drawing | null };
+  /** The schematic of a drawing that is being walked: what has been answered so far; null before the first answer. */
+  walked: { inputs: WalkedAsked; asked: WalkedAsked; result: Drawing | null };
   /** The course of a net in time, from the operating point (or the deck's start values). */
   course: { inputs: CourseAsked; asked: CourseAsked; result: Course };
   /** Places for parts of which none is known, not to scale. */
@@ -141,6 +143,7 @@ export interface KitStagesAsked {
   readonly owned: readonly Owned[];
   readonly built: boolean;
 }
+export type WalkedAsked = Pick<DeckAsked, 'deck' | 'lines'>;
 export interface DeckAsked {
   readonly deck: string;
   readonly lines: Setup['sheet']['lines'];
@@ -234,6 +237,7 @@ export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } =
   functions: { lane: 'matter', long: true, priority: 2, inputs: functionInputs },
   watchFunctions: { lane: 'matter', long: true, priority: 2, inputs: simulatedFunctions },
   schematic: { lane: 'read', long: true, priority: 1, inputs: ({ sheet: { lines, circuit, boards, symbols } }) => ({ lines, circuit, boards, symbols }) },
+  walked: { lane: 'read', long: false, priority: 1, inputs: (_, asked) => asked },
   netVolts: { ...question, priority: 1, inputs: (kit, stage) => ({ setup: setupOf(kit), stage }) },
   course: { ...question, inputs: (_, asked) => asked },
   layout: { lane: 'read', long: true, priority: 1, inputs: ({ sheet }) => layoutInputs(sheet) },

@@ -2,7 +2,7 @@ import { findNet, isRunning, operatingPoint, readDeck, statisticsOf, transient }
 import { ConsequenceSolver, consequenceText, influences, substitutes } from '@/core/consequence';
 import { type Diagnoser, diagnoserOf, findSuspects, investigate, type Investigation, worthOf } from '@/core/diagnose';
 import { makeSheet, proposeStages, readDeckAgainst, readDraft, withLooks, withNeeds } from '@/core/draft';
-import { arranged, type Drawable, drawableOf, type Layout, layout } from '@/core/draw';
+import { arranged, type Drawable, drawableOf, grown, type Laid, type Layout, layout } from '@/core/draw';
 import { FunctionBench, type LogicFault } from '@/core/logic';
 import { sortPile } from '@/core/loop';
 import { laidOut } from '@/core/place';
@@ -34,13 +34,21 @@ function solverFor(setup: Setup): ConsequenceSolver {
   return solver.solver;
 }
 
-/** The last circuit's layout: a symbol moved by hand needs only its wires led anew. */
-let laid: { key: string; layout: Layout } | null = null;
+/** The last layout of a drawing: what comes is added to it, and a symbol moved by hand needs only its wires led anew. */
+class LayoutKept {
+  #last: { readonly key: string; readonly laid: Laid } | null = null;
 
-function layoutOf(key: string, drawable: Drawable): Layout {
-  if (laid?.key !== key) laid = { key, layout: layout(drawable) };
-  return laid.layout;
+  of(sheet: object, drawable: Drawable): Layout {
+    const key = JSON.stringify(sheet);
+    if (this.#last?.key !== key) {
+      const laid = (this.#last && grown(drawable, this.#last.laid)) ?? { drawable, layout: layout(drawable), since: 0 };
+      this.#last = { key, laid };
+    }
+    return this.#last.laid.layout;
+  }
 }
+const kitLayout = new LayoutKept();
+const walkLayout = new LayoutKept();
 
 /** Statistics are taken behind this share of the time, when it has settled. */
 const SETTLED = 0.4;
@@ -86,7 +94,12 @@ export const ENGINE: { readonly [N in ComputationName]: (inputs: InputsOf<N>, pr
   },
   schematic: ({ symbols, ...sheet }) => {
     const drawable = drawableOf(sheet);
-    return drawable && arranged(drawable, layoutOf(JSON.stringify(sheet), drawable), symbols);
+    return drawable && arranged(drawable, kitLayout.of(sheet, drawable), symbols);
+  },
+  walked: ({ lines, deck }) => {
+    const sheet = { lines, circuit: { deck, neighbours: [] }, boards: [] };
+    const drawable = drawableOf(sheet);
+    return drawable && walkLayout.of(sheet, drawable).drawing;
   },
   netVolts: ({ setup, stage: id }) => {
     const whole = circuitOf(setup.sheet);

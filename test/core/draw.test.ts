@@ -1,6 +1,6 @@
 /** Schematics: the netlist rebuilt from the geometry is the deck's; nothing lies on anything; the same circuit gives the same drawing. */
 import fc from 'fast-check';
-import { arranged, draw, type Drawable, drawableOf, type Drawing, layout, readDrawable } from '@/core/draw';
+import { arranged, draw, type Drawable, drawableOf, type Drawing, grown, type Laid, layout, readDrawable } from '@/core/draw';
 import { DEMOS } from '@/stand-in/demos';
 
 type Box = Drawing['box'];
@@ -193,6 +193,57 @@ describe('places by hand', () => {
     const alone = (d: Drawing) => d.symbols.filter((s) => s.ref === 'V1').map(({ x, y }) => [x, y]);
     expect(alone(moved)).toEqual(alone(made.drawing));
     expect(arranged(drawable, made, [{ ref: 'not there', x: 0, y: 0, rotation: 0 }])).toBe(made.drawing);
+  });
+});
+
+describe('a drawing that grows', () => {
+  const laidOut = (elements: readonly Element[]): Laid => {
+    const drawable = readDrawable(request(elements));
+    return { drawable, layout: layout(drawable), since: 0 };
+  };
+  const standing = ({ layout: { drawing } }: Laid) => new Map(drawing.symbols.map((s) => [s.ref, `${s.x} ${s.y} ${s.rotation}`]));
+
+  test('law: after any part more, the netlist is the deck’s and nothing lies on anything', () => {
+    fc.assert(
+      fc.property(fc.array(element, { minLength: 2, maxLength: 9 }), fc.nat(3), (elements, more) => {
+        let laid = laidOut(elements.slice(0, Math.max(1, elements.length - more)));
+        for (let n = Math.max(1, elements.length - more) + 1; n <= elements.length; n++) {
+          const drawable = readDrawable(request(elements.slice(0, n)));
+          const next = grown(drawable, laid);
+          if (!next) return;
+          expectSound(drawable, next.layout.drawing);
+          laid = next;
+        }
+      }),
+      { numRuns: 12 },
+    );
+  });
+
+  const amplifier: readonly Element[] = [
+    { kind: 'R', nets: [1, 2] },
+    { kind: 'R', nets: [2, 0] },
+    { kind: 'Q', nets: [3, 2, 4] },
+    { kind: 'R', nets: [1, 3] },
+    { kind: 'R', nets: [4, 0] },
+    { kind: 'C', nets: [3, 5] },
+    { kind: 'R', nets: [5, 0] },
+  ];
+  test('a part more between nets that are led already moves nothing, and stands beside what it is joined to', () => {
+    const before = laidOut(amplifier);
+    const after = grown(readDrawable(request([...amplifier, { kind: 'C', nets: [4, 0] }])), before)!;
+    const now = standing(after);
+    expect([...standing(before)].filter(([ref, at]) => now.get(ref) !== at)).toEqual([]);
+    const at = (ref: string) => after.layout.drawing.symbols.find((s) => s.ref === ref)!;
+    expect(Math.hypot(at('C8').x - at('R5').x, at('C8').y - at('R5').y)).toBeLessThan(16);
+  });
+  test('another value, and a part less, move nothing; another circuit is laid out anew', () => {
+    const before = laidOut(amplifier);
+    const wordy = grown(readDrawable(request(amplifier.map((e, i) => (i === 0 ? { ...e, wordy: true } : e)))), before)!;
+    expect(standing(wordy)).toEqual(standing(before));
+    expect(wordy.layout.drawing.labels.find((k) => k.ref === 'R1' && k.what === 'value')!.text).toBe('100 nF, film, 5 mm');
+    const less = standing(grown(readDrawable(request(amplifier.slice(0, -1))), before)!);
+    expect([...less].filter(([ref, at]) => standing(before).get(ref) !== at)).toEqual([]);
+    expect(grown(readDrawable(request(amplifier.map(({ kind }) => (kind === 'Q' ? { kind, nets: [6, 5, 2] } : { kind, nets: [6, 5] })))), before)).toBeNull();
   });
 });
 

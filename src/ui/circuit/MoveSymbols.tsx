@@ -21,36 +21,53 @@ const mirrored = ({ mirror, ...p }: SymbolPlace): SymbolPlace => (mirror ? p : {
 
 const STEPS: Readonly<Record<string, readonly [number, number]>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
+/** Symbols in the hand: those chosen together, or the one that has the focus. */
+export interface InHand {
+  readonly chosen: readonly string[];
+  readonly focused: string | null;
+}
+export const NONE_IN_HAND: InHand = { chosen: [], focused: null };
+
+/** What a key or a drag moves: all that were chosen, where it is one of them. */
+const handOf = ({ chosen, focused }: InHand, ref = focused): readonly string[] => (ref === null ? chosen : chosen.includes(ref) ? chosen : [ref]);
+
+const toggled = ({ chosen }: InHand, ref: string): InHand => ({
+  focused: ref,
+  chosen: chosen.includes(ref) ? chosen.filter((r) => r !== ref) : [...chosen, ref],
+});
+
 interface Props {
-  readonly kit: KitState;
   readonly drawing: Drawing;
-  readonly chosen: string | null;
-  readonly choose: (ref: string) => void;
+  readonly hand: InHand;
+  readonly take: (hand: InHand) => void;
 }
 
-/** Every symbol as something to drag; the arrow keys move it, R turns it, M mirrors it, Delete puts it back. */
-export function MoveSymbols({ kit, drawing, chosen, choose }: Props) {
+/** Every symbol as something to drag; the arrow keys move it, R turns it, M mirrors it, Delete puts it back; Space or Shift and a press take several. */
+export function MoveSymbols({ drawing, hand, take }: Props) {
   const append = useBench((s) => s.append);
   const frame = useRef<HTMLDivElement>(null);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
-  const to = (place: SymbolPlace) => void append((k) => [put(k, 'symbols', place)]);
+  const to = (refs: readonly string[], change: (place: SymbolPlace) => SymbolPlace) => {
+    void append((k) => drawing.symbols.filter((s) => refs.includes(s.ref)).map((s) => put(k, 'symbols', change(placeOf(k, s)))));
+  };
   const end = ({ active, delta }: DragEndEvent) => {
-    const symbol = drawing.symbols.find((s) => s.ref === active.id);
+    const ref = String(active.id);
     const step = (frame.current?.getBoundingClientRect().width ?? 0) / stepsAcross(drawing);
-    if (!symbol || step === 0) return;
+    if (step === 0) return;
     const [dx, dy] = [Math.round(delta.x / step), Math.round(delta.y / step)];
     if (dx === 0 && dy === 0) return;
-    choose(symbol.ref);
-    to({ ...placeOf(kit, symbol), x: symbol.x + dx, y: symbol.y + dy });
+    to(handOf(hand, ref), (p) => ({ ...p, x: p.x + dx, y: p.y + dy }));
+    take({ chosen: handOf(hand, ref), focused: ref });
   };
-  const key = (symbol: Drawn) => (e: KeyboardEvent) => {
-    const place = placeOf(kit, symbol);
+  const key = (ref: string) => (e: KeyboardEvent) => {
+    const refs = handOf(hand, ref);
     const step = STEPS[e.key];
     const way = e.key.toLowerCase();
-    if (step) to({ ...place, x: place.x + step[0], y: place.y + step[1] });
-    else if (way === 'r') to(turned(place));
-    else if (way === 'm') to(mirrored(place));
-    else if (e.key === 'Delete' || e.key === 'Backspace') void append((k) => remove(k, 'symbols', symbol.ref) ?? []);
+    if (step) to(refs, (p) => ({ ...p, x: p.x + step[0], y: p.y + step[1] }));
+    else if (way === 'r') to(refs, turned);
+    else if (way === 'm') to(refs, mirrored);
+    else if (e.key === ' ') take(toggled(hand, ref));
+    else if (e.key === 'Delete' || e.key === 'Backspace') void append((k) => refs.flatMap((r) => remove(k, 'symbols', r) ?? []));
     else return;
     e.preventDefault();
     e.stopPropagation();
@@ -59,20 +76,35 @@ export function MoveSymbols({ kit, drawing, chosen, choose }: Props) {
     <div ref={frame} className={styles.over}>
       <DndContext sensors={sensors} onDragEnd={end}>
         {drawing.symbols.map((s) => (
-          <Movable key={s.ref} drawing={drawing} symbol={s} chosen={s.ref === chosen} choose={choose} onKey={key(s)} />
+          <Movable
+            key={s.ref}
+            drawing={drawing}
+            symbol={s}
+            chosen={handOf(hand).includes(s.ref)}
+            onKey={key(s.ref)}
+            onFocus={() => {
+              take({ ...hand, focused: s.ref });
+            }}
+            onPress={(withShift) => {
+              take(withShift ? toggled(hand, s.ref) : { chosen: [s.ref], focused: s.ref });
+            }}
+          />
         ))}
       </DndContext>
     </div>
   );
 }
 
-interface MovableProps extends Pick<Props, 'drawing' | 'choose'> {
+interface MovableProps {
+  readonly drawing: Drawing;
   readonly symbol: Drawn;
   readonly chosen: boolean;
   readonly onKey: (e: KeyboardEvent) => void;
+  readonly onFocus: () => void;
+  readonly onPress: (withShift: boolean) => void;
 }
 
-function Movable({ drawing, symbol, chosen, choose, onKey }: MovableProps) {
+function Movable({ drawing, symbol, chosen, onKey, onFocus, onPress }: MovableProps) {
   const { attributes, listeners, setNodeRef, transform } = useDraggable({ id: symbol.ref });
   return (
     <Button
@@ -83,33 +115,54 @@ function Movable({ drawing, symbol, chosen, choose, onKey }: MovableProps) {
       {...attributes}
       {...listeners}
       aria-label={`Move ${symbol.ref}`}
+      aria-pressed={chosen}
       onKeyDown={onKey}
-      onFocus={() => {
-        choose(symbol.ref);
+      onFocus={onFocus}
+      onClick={(e) => {
+        onPress(e.shiftKey);
       }}
     />
   );
 }
 
-/** What else can be done with the symbol in hand, and how. */
-export function MoveSymbolTools({ kit, chosen }: Pick<Props, 'kit' | 'chosen'>) {
+/** What else can be done with the symbols in hand, and how. */
+export function MoveSymbolTools({ kit, drawing, hand }: { readonly kit: KitState; readonly drawing: Drawing | null; readonly hand: InHand }) {
   const append = useBench((s) => s.append);
   const { symbols } = kit.sheet;
-  const isPlaced = symbols.some((s) => s.ref === chosen);
+  const refs = handOf(hand);
+  const placed = refs.filter((ref) => symbols.some((s) => s.ref === ref));
+  const several = refs.length > 1;
+  const lineUp = (along: 'x' | 'y') => () => {
+    const own = drawing?.symbols.filter((s) => refs.includes(s.ref)) ?? [];
+    const first = own.find((s) => s.ref === refs[0]);
+    if (!first) return;
+    void append((k) => own.map((s) => put(k, 'symbols', { ...placeOf(k, s), [along]: placeOf(k, first)[along] })));
+  };
   return (
     <div className={`${zones.row} ${styles.tools}`} role="group" aria-label="Moving symbols">
       <span className="soft">
-        {chosen === null ? (
+        {refs.length === 0 ? (
           'Drag a symbol, or go to it with Tab and use the arrow keys. The wires follow.'
         ) : (
           <>
-            <b>{chosen}</b>: arrow keys move it, <kbd>R</kbd> turns it, <kbd>M</kbd> mirrors it, <kbd>Delete</kbd> puts it back.
+            <b>{refs.join(', ')}</b>: arrow keys move {several ? 'them' : 'it'}, <kbd>R</kbd> turns, <kbd>M</kbd> mirrors, <kbd>Delete</kbd> puts back.{' '}
+            <kbd>Space</kbd>, or <kbd>Shift</kbd> and a press, takes one more.
           </>
         )}
       </span>
-      {chosen !== null && (
-        <Button size="small" disabled={!isPlaced} onClick={() => void append((k) => remove(k, 'symbols', chosen) ?? [])}>
-          Put {chosen} back
+      {several && (
+        <>
+          <Button size="small" onClick={lineUp('x')}>
+            One column
+          </Button>
+          <Button size="small" onClick={lineUp('y')}>
+            One row
+          </Button>
+        </>
+      )}
+      {refs.length > 0 && (
+        <Button size="small" disabled={placed.length === 0} onClick={() => void append((k) => refs.flatMap((r) => remove(k, 'symbols', r) ?? []))}>
+          Put {several ? 'these' : refs[0]} back
         </Button>
       )}
       <Button

@@ -45,13 +45,12 @@ interface DrawingProps {
   readonly seen: ReadonlyMap<string, number>;
   /** Makes a net the middle; without it nets cannot be chosen. */
   readonly go?: (net: string) => void;
-  readonly nameOf?: (net: string) => string;
 }
 
 const plainName = (net: string) => (net === GROUND ? 'ground' : net);
 
 /** Parts and wires as a drawing, nets as buttons on it. */
-export function NeighbourDrawing({ around, volts, seen, go, nameOf = plainName }: DrawingProps) {
+export function NeighbourDrawing({ around, volts, seen, go }: DrawingProps) {
   const { places, width, height } = useMemo(() => layOut(around), [around]);
   const at = (id: string) => places.get(id) ?? { x: 0, y: 0 };
   return (
@@ -93,7 +92,7 @@ export function NeighbourDrawing({ around, volts, seen, go, nameOf = plainName }
               level={net === GROUND ? 0 : volts[net]}
               x={x}
               y={y}
-              name={nameOf(net)}
+              name={plainName(net)}
               {...(go ? { go } : {})}
             />
           );

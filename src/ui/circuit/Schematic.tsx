@@ -3,9 +3,10 @@ import { useMemo, useRef, useState } from 'react';
 import type { KitState } from '@/core/kit';
 import { Nothing } from '../drawn/Nothing';
 import { Choose } from '../form/Choose';
+import { useResult } from '../results/useResult';
 import { saveFile } from '../shell/saveFile';
 import { NOT_LIVE } from './live';
-import { MoveSymbols, MoveSymbolTools } from './MoveSymbols';
+import { MoveSymbols, MoveSymbolTools, NONE_IN_HAND } from './MoveSymbols';
 import { PrintSchematic } from './PrintSchematic';
 import styles from './Schematic.module.css';
 import { SchematicOf } from './SchematicOf';
@@ -18,7 +19,8 @@ export function Schematic({ kit, suppose }: { kit: KitState; suppose: (ref: stri
   const [stage, setStage] = useState<string | null>(kit.lastStage ?? powered[powered.length - 1]?.id ?? null);
   const [school, setSchool] = useState<School>('box');
   const [moving, setMoving] = useState(false);
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [hand, setHand] = useState(NONE_IN_HAND);
+  const { value: drawing } = useResult('schematic', kit, undefined);
   const [printing, setPrinting] = useState(false);
   const drawn = useRef<HTMLDivElement>(null);
   const live = useMemo(() => ({ ...NOT_LIVE, pressPart: suppose }), [suppose]);
@@ -62,20 +64,20 @@ export function Schematic({ kit, suppose }: { kit: KitState; suppose: (ref: stri
           aria-pressed={moving}
           onClick={() => {
             setMoving(!moving);
-            setChosen(null);
+            setHand(NONE_IN_HAND);
           }}
         >
           {moving ? 'Done moving' : 'Move symbols'}
         </Button>
       </Flex>
-      {moving && <MoveSymbolTools kit={kit} chosen={chosen} />}
+      {moving && <MoveSymbolTools kit={kit} drawing={drawing} hand={hand} />}
       <div ref={drawn}>
         <SchematicOf
           kit={kit}
           stage={stage}
           school={school}
           live={moving ? NOT_LIVE : live}
-          {...(moving ? { over: (drawing) => <MoveSymbols kit={kit} drawing={drawing} chosen={chosen} choose={setChosen} /> } : {})}
+          {...(moving ? { over: (drawing) => <MoveSymbols drawing={drawing} hand={hand} take={setHand} /> } : {})}
         />
       </div>
       {printing && (

@@ -1,18 +1,15 @@
 import { Alert, Button, Flex, Input, Progress, Segmented } from 'antd';
 import { useState } from 'react';
-import { neighbourhood } from '@/core/circuit';
 import { isLoose, type WalkPart, type WalkPin } from '@/core/draft';
 import type { Line } from '@/core/kit';
 import { parseQuantity } from '@/core/quantity';
 import { Nothing } from '../drawn/Nothing';
 import zones from '../shell/zones.module.css';
-import { NeighbourDrawing } from './NeighbourDrawing';
 import { useWalk, type Walking } from './useWalk';
 import styles from './Walk.module.css';
+import { WalkedDrawing } from './WalkedDrawing';
 import { Question } from './WalkQuestion';
 
-const NO_VOLTS = {};
-const NO_READINGS: ReadonlyMap<string, number> = new Map();
 const FINDINGS_SHOWN = 6;
 
 /** Walks the printed drawing with a finger: the program asks, pin by pin, where it goes. */
@@ -20,7 +17,6 @@ export function Walk({ lines, deck, change }: { lines: readonly Line[]; deck: st
   const walk = useWalk(lines, deck, change);
   if (lines.length === 0 && walk.parts.length === 0) return <Nothing say="The walk goes through your parts list. Enter the list first." />;
   const hasSupply = walk.parts.some((p) => /^V/i.test(p.ref));
-  const around = walk.around === null ? null : neighbourhood(walk.circuit, walk.around);
   return (
     <div className={styles.walk}>
       <div>
@@ -38,11 +34,7 @@ export function Walk({ lines, deck, change }: { lines: readonly Line[]; deck: st
       </div>
       <div>
         <div className={styles.drawing}>
-          {around ? (
-            <NeighbourDrawing around={around} volts={NO_VOLTS} seen={NO_READINGS} nameOf={netName} />
-          ) : (
-            <Nothing say="The parts around the last answer are drawn here." />
-          )}
+          <WalkedDrawing lines={lines} deck={deck} inHand={walk.pin?.ref ?? null} />
         </div>
         <h3 className={zones.label}>All pins: choose one to answer it again</h3>
         <ul className={styles.parts} aria-label="Parts and their pins">

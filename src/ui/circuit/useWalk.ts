@@ -1,5 +1,4 @@
 import { useMemo, useState } from 'react';
-import { readDeck } from '@/core/circuit';
 import { answerPin, isLoose, nextPin, suppliesIn, walkFindings, walkOf, type WalkPin, type WalkSupply, withSupply } from '@/core/draft';
 import type { Line } from '@/core/kit';
 
@@ -18,7 +17,6 @@ export function useWalk(lines: readonly Line[], deck: string, change: (deck: str
   const parts = useMemo(() => walkOf(lines, deck, suppliesIn(deck)), [lines, deck]);
   const pins = parts.flatMap((p) => p.pins);
   const pin = (chosen && pins.find((p) => p.ref === chosen.ref && p.index === chosen.index)) ?? nextPin(parts, last);
-  const circuit = useMemo(() => readDeck(deck).circuit, [deck]);
   const settle = (to: WalkPin | null) => {
     setText('');
     setAgainst(null);
@@ -45,7 +43,6 @@ export function useWalk(lines: readonly Line[], deck: string, change: (deck: str
     parts,
     pin,
     part: parts.find((p) => p.ref === pin?.ref) ?? null,
-    circuit,
     asked: pins.filter((p) => p.state !== 'todo').length,
     total: pins.length,
     findings: useMemo(() => walkFindings(parts), [parts]),
@@ -77,9 +74,6 @@ export function useWalk(lines: readonly Line[], deck: string, change: (deck: str
     addSupply: (supply: WalkSupply) => {
       write(withSupply(deck, supply));
     },
-    /** Net around which the drawing is shown: that of the pin answered last. */
-    around:
-      pins.find((p) => last && p.ref === last.ref && p.index === last.index && p.state === 'net')?.net ?? pins.find((p) => p.state === 'net')?.net ?? null,
   };
 }
 

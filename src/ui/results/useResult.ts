@@ -3,7 +3,8 @@ import { useEffect, useSyncExternalStore } from 'react';
 import type { KitState } from '@/core/kit';
 import { type AskedOf, type ComputationName, inputsOf, NONE, type Result, type ResultOf, runner } from '@/store/results';
 
-type Kept = Exclude<ComputationName, 'readDraft' | 'draftStages' | 'checkDeck' | 'course'>;
+type Free = 'readDraft' | 'draftStages' | 'checkDeck' | 'walked';
+type Kept = Exclude<ComputationName, Free | 'course'>;
 
 /**
  * What a computation amounts to for the kit as it is now: asked for when it is needed, kept, recomputed when what it follows
@@ -22,7 +23,7 @@ export function useResult<N extends Kept>(name: N, kit: KitState, asked: AskedOf
 }
 
 /** The same for what belongs to no kit yet: a pasted list, a deck in the editor. */
-export function useAnswer<N extends 'readDraft' | 'draftStages' | 'checkDeck'>(name: N, inputs: AskedOf<N>): Result<ResultOf<N>> {
+export function useAnswer<N extends Free>(name: N, inputs: AskedOf<N>): Result<ResultOf<N>> {
   const result = useSyncExternalStore(
     runner.subscribe,
     () => runner.result<N>(name, 'free'),
