@@ -3,6 +3,8 @@ import nextJest from 'next/jest.js';
 const make = nextJest({ dir: './' });
 const config = make({
   testEnvironment: 'node',
+  // A busy machine with two tests at a time is slow; a test that hangs is found all the same.
+  testTimeout: 30_000,
   // Two workers on two cores: the runner's own share is small.
   maxWorkers: '100%',
   testMatch: ['<rootDir>/test/**/*.test.ts'],

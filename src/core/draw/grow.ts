@@ -109,6 +109,9 @@ function waysOf(d: Drawable, part: number): Piece[] {
   return [piece(d, part)];
 }
 
+/** How much a flag that has to be led round counts against a step of wire (own choice). */
+const UPSIDE_DOWN = 4;
+
 /** A new part at the free place where its wires are shortest. */
 function besideItsNets(d: Drawable, part: number, placed: readonly Piece[]): Piece {
   const ends = placed.flatMap((p) => p.terminals);
@@ -118,7 +121,7 @@ function besideItsNets(d: Drawable, part: number, placed: readonly Piece[]): Pie
   });
   if (tried.length === 0) return freeOf(moved(waysOf(d, part)[0]!, [edgeOf(placed), 0]), placed);
   const cost = (p: Piece) =>
-    p.dislike +
+    UPSIDE_DOWN * p.dislike +
     p.terminals.reduce(
       (sum, mine) =>
         sum +

@@ -46,7 +46,7 @@ export function Schematic({ kit, suppose }: { kit: KitState; suppose: (ref: stri
         />
         <Button
           onClick={() => {
-            const svg = drawn.current?.querySelector('svg');
+            const svg = drawn.current?.querySelector<SVGSVGElement>(`svg.${styles.sheet!}`);
             if (svg) saveFile('schematic.svg', svgFile(svg), 'image/svg+xml');
           }}
         >

@@ -13,8 +13,10 @@ import { useZoom } from './useZoom';
 const PIXELS = 13;
 /** Room round the drawing, in steps of the grid. */
 const EDGE = 2;
-/** Narrower than this, rem, its letters cannot be read: it is scrolled instead. */
-const READABLE = 46;
+/** Smaller than this share of its size, its letters cannot be read: it is scrolled instead. */
+const READABLE = 0.7;
+/** A large one is shown whole from this width on, rem, and made larger by hand. */
+const NARROWEST = 46;
 
 /** Where a point of the drawing's grid stands over it, as shares of its width and height. */
 export const onSheet = ({ box: [l, t, r, b] }: Pick<Drawing, 'box'>, [x0, y0, x1, y1]: Drawing['box']) => {
@@ -58,7 +60,7 @@ export function SchematicSheet({ drawing, school, volts, seen, live, over }: She
           style={{
             width: w * PIXELS * zoom.factor,
             maxWidth: `${100 * Math.max(1, zoom.factor)}%`,
-            minWidth: `${READABLE * zoom.factor}rem`,
+            minWidth: `min(${READABLE * w * PIXELS * zoom.factor}px, ${NARROWEST * zoom.factor}rem)`,
           }}
         >
           <svg

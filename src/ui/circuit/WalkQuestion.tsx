@@ -16,7 +16,9 @@ export function Question({ walk }: { walk: Walking }) {
     return (
       <>
         <h3 className={styles.ask}>Every pin is answered</h3>
-        <p className="soft">The answers below contradict each other. Choose a pin to answer again.</p>
+        <p className="soft">
+          {walk.findings.length > 0 ? 'Look at what stands below.' : 'Go on with Next.'} To change an answer, choose its pin under All pins.
+        </p>
         <BackButton walk={walk} />
       </>
     );
