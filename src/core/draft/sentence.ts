@@ -1,6 +1,7 @@
 import { parseQuantity, type Unit } from '../quantity';
 import type { Check, ProbePoint, Sheet } from '../kit';
 import type { CheckMode } from '../vocabulary';
+import { legOf } from '../stage';
 import { measure, observe, slug } from './stageParts';
 
 /** What names a sentence may use. */
@@ -188,15 +189,17 @@ function pointsIn(text: string, places: Places): [ProbePoint, ProbePoint] | stri
   const [first, second] = words;
   if (!first) return 'Write where the red probe goes: a test point, a net, or a pin such as R5.2.';
   const red = pointOf(first, places);
+  if (typeof red === 'string') return red;
   if (!red) return `“${first}” is no test point, net or pin here. Write it as the sheet does, or a pin such as R5.2.`;
   const black = second ? pointOf(second, places) : ({ net: '0' } as ProbePoint);
+  if (typeof black === 'string') return black;
   if (!black) return `“${second!}” is no test point, net or pin here. Write it as the sheet does, or ground.`;
   if (JSON.stringify(red) === JSON.stringify(black)) return `Both probes are at ${first}: a check is between two places.`;
   return [red, black];
 }
 
-/** A test point, ground, a pin (`R5.2`, `R5 2`) or a net by its name. */
-function pointOf(name: string, { testPoints, lines, nets }: Places): ProbePoint | null {
+/** A test point, ground, a pin (`R5.2`, `R5 2`) or a net by its name; words where the circuit does not tell which pin is meant. */
+function pointOf(name: string, { testPoints, lines, nets, circuit }: Places): ProbePoint | string | null {
   const same = (a: string) => a.toLowerCase() === name.toLowerCase();
   const point = testPoints.find((t) => same(t.id));
   if (point) return { testPoint: point.id };
@@ -205,5 +208,14 @@ function pointOf(name: string, { testPoints, lines, nets }: Places): ProbePoint 
   if (net !== undefined) return { net };
   const pin = /^(.+?)[.\s]([\w+-]+)$/.exec(name);
   const ref = pin && lines.flatMap((l) => l.refs).find((r) => r.toLowerCase() === pin[1]!.toLowerCase());
-  return ref ? { ref, pin: pin[2]! } : null;
+  if (!ref) return null;
+  const leg = legOf(
+    { circuit },
+    lines.find((l) => l.refs.includes(ref))!,
+    ref,
+    pin[2]!,
+  );
+  if (leg && 'called' in leg)
+    return `The circuit does not tell which pin of ${ref} is ${pin[2]!}: it calls them ${leg.called.join(', ')}. Write ${ref}.${leg.called[0]!} or another of these.`;
+  return { ref, pin: leg?.pin ?? pin[2]! };
 }

@@ -1,8 +1,8 @@
 import type { Circuit, Part } from '../circuit';
 import type { Line, LineKind, Sheet } from '../kit';
 import { printNominal } from '../quantity';
-import { circuitOf, controlOf, elementsOf } from '../stage';
-import { factsOf, OPAMP_PINS } from '../vocabulary';
+import { circuitOf, controlOf, elementsOf, pinNames } from '../stage';
+import { factsOf, OPAMP_PINS, pinCalled } from '../vocabulary';
 import { type Drawable, readDrawable } from './request';
 
 /** Symbols of kinds that are a resistance, or nothing else, in the circuit. */
@@ -39,11 +39,12 @@ export function drawableOf(sheet: Pick<Sheet, 'lines' | 'circuit' | 'boards'>): 
   if (!sheet.circuit || circuit.parts.length === 0) return null;
   const used = new Set<string>();
   const parts: Wanted[] = [];
+  const named = pinNames(sheet);
   for (const line of sheet.lines)
     for (const ref of line.refs) {
       const elements = elementsOf(sheet, circuit, ref);
       if (elements.length === 0 || elements.some((e) => used.has(e.toLowerCase()))) continue;
-      const made = partsOf(sheet, circuit, line, ref, elements);
+      const made = partsOf(sheet, circuit, named, line, ref, elements);
       for (const p of made) p.elements.forEach((e) => used.add(e.toLowerCase()));
       parts.push(...made);
     }
@@ -68,7 +69,14 @@ function boardsOf({ boards }: Pick<Sheet, 'boards'>, { parts }: Drawable): Drawa
   return boards.map(({ name }, at) => ({ title: name, parts: new Set(parts.flatMap((_, i) => (own(i) === at ? [i] : []))) })).filter((b) => b.parts.size > 0);
 }
 
-function partsOf(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, line: Line, ref: string, elements: readonly string[]): Wanted[] {
+function partsOf(
+  sheet: Pick<Sheet, 'circuit'>,
+  circuit: Circuit,
+  named: ReadonlyMap<string, readonly string[]>,
+  line: Line,
+  ref: string,
+  elements: readonly string[],
+): Wanted[] {
   const called = line.type ?? (line.label.length <= LONGEST_WORD ? line.label : undefined);
   const value = line.value === null ? called : printNominal(line.value, factsOf(line.kind).unit);
   const words = value === undefined ? {} : { value: value.replace(/\s/g, '') };
@@ -83,20 +91,35 @@ function partsOf(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, line: Line, re
     const { value: ohms, ...bare } = plain;
     return [{ ...bare, ref, ...(ohms === undefined || WITHOUT_OHMS.has(plain.kind) ? {} : { value: ohms }), ...words }];
   }
-  return [chipOf(circuit, line, ref, first!, words)];
+  return [chipOf(circuit, named.get(first!.toLowerCase()) ?? [], line, ref, first!, words)];
 }
 
-/** A sub-circuit: an amplifier where it is built as one, else a box with its pins by number. */
-function chipOf(circuit: Circuit, line: Line, ref: string, element: string, words: { readonly value?: string }): Wanted {
+/** A sub-circuit: an amplifier or a regulator where it is built as one, else a box with its pins as the deck names them. */
+function chipOf(circuit: Circuit, names: readonly string[], line: Line, ref: string, element: string, words: { readonly value?: string }): Wanted {
   const inside = circuit.parts.filter((p) => p.name.toLowerCase().startsWith(`${element.toLowerCase()}.`));
   const ports = new Set(inside.flatMap((p) => (p.ports ?? []).filter((port) => port >= 0)));
   const gain = inside.find((p) => p.kind === 'G');
   const amplifier = ports.size === OPAMP_PINS.length && (gain?.ports?.slice(2, 4) ?? []).includes(0) && (line.kind === 'opamp' || line.kind === 'ic');
+  const made = (kind: string, pins: readonly string[]): Wanted => ({
+    ref,
+    kind,
+    ...words,
+    elements: [element],
+    pins: Object.fromEntries(pins.map((pin, i) => [pin, `${element}.${i + 1}`])),
+  });
+  if (amplifier) return made('opamp', OPAMP_PINS);
+  const legs = names.map((name) => REGULATOR_LEGS[pinCalled(name)]);
+  if (line.kind === 'regulator' && legs.length === 3 && new Set(legs.filter(Boolean)).size === 3) return made('regulator', legs as string[]);
   const last = Math.max(0, ...ports);
-  const numbers = Array.from({ length: last + 1 }, (_, i) => i);
-  const pins = Object.fromEntries(numbers.map((i) => [amplifier ? OPAMP_PINS[i]! : String(i + 1), `${element}.${i + 1}`]));
-  return { ref, kind: amplifier ? 'opamp' : 'chip', ...words, elements: [element], pins };
+  const own = names.map(pinCalled);
+  if (own.length > 0) return made('chip', new Set(own).size === own.length ? own : names);
+  return made(
+    'chip',
+    Array.from({ length: last + 1 }, (_, i) => String(i + 1)),
+  );
 }
+
+const REGULATOR_LEGS: Readonly<Record<string, string>> = { in: 'IN', out: 'OUT', ground: 'COM', adjust: 'COM' };
 
 /** What an element is drawn as; null for controlled sources, which are insides of something. */
 function plainPart(part: Part, kind?: LineKind): Wanted | null {

@@ -1,6 +1,6 @@
 import { type Circuit, findNet, findPart, PINS } from '../circuit';
 import type { KitState, Line, RecordOf, Ref } from '../kit';
-import { circuitOf, elementsOf, netAtPin } from '../stage';
+import { circuitOf, elementsOf, legOf, netAtPin } from '../stage';
 import { cardFor } from '../typecard';
 import { packageOf, type Pad, padsAsPlaced } from '../vocabulary';
 
@@ -74,12 +74,15 @@ export function pinsAtPad(kit: KitState, ref: Ref, pad: number): PinChoice[] {
   const [element, ...more] = elementsOf(kit.sheet, circuit, ref);
   const part = element === undefined || more.length > 0 ? undefined : findPart(circuit, element);
   if (!part) {
-    const pins = packageOf(line).pads.flatMap((p): PinChoice[] => {
-      const net = netAtPin(kit.sheet, circuit, ref, String(p.pin));
-      return net === null ? [] : [{ pin: String(p.pin), net }];
-    });
-    // Legs of a larger chip are counted as its deck counts them; those of three-legged ones stand in many orders.
-    return pins.length > 3 ? pins.filter((p) => p.pin === String(pad)) : pins;
+    const choice = (pin: string): PinChoice[] => {
+      const net = netAtPin(kit.sheet, circuit, ref, pin);
+      return net === null ? [] : [{ pin, net }];
+    };
+    const { pads } = packageOf(line);
+    const leg = legOf(kit.sheet, line, ref, String(pad));
+    // What neither card nor circuit tells is asked, and always at three legs: a body may lie either way, and makers differ.
+    if (leg && pads.length > 3) return 'pin' in leg ? choice(leg.pin) : leg.called.flatMap(choice);
+    return pads.flatMap((p) => choice(String(p.pin)));
   }
   const told = kit.sheet.pads.find((p) => p.ref === ref && p.pin === String(pad))?.net;
   const filed = told === undefined ? undefined : findNet(circuit, told);

@@ -1,6 +1,7 @@
-import { type Circuit, findPart, hasElement, ownerOf, type Part, readDeck } from '../circuit';
+import { type Circuit, connectionsOf, findPart, hasElement, ownerOf, type Part, readDeck } from '../circuit';
 import { commonBeginning } from '../fault';
 import type { Ref } from '../kit';
+import { pinCalled } from '../vocabulary';
 import type { Setup } from './setup';
 
 type Sheet = Setup['sheet'];
@@ -131,10 +132,26 @@ function endsAt(circuit: Circuit, base: string, index: number): readonly End[] {
   return section ? [{ element: section.name, node: 1 - shared(section) }] : [];
 }
 
-/** The net at a pin of a ref, pins counted from 1 in the order of the deck; null when the circuit has no such pin. */
+/** Pins of every element as the deck names them, in its order; elements in small letters. */
+export function pinNames({ circuit }: Pick<Sheet, 'circuit'>): ReadonlyMap<string, readonly string[]> {
+  if (!circuit) return new Map();
+  if (last?.deck !== circuit.deck)
+    last = { deck: circuit.deck, names: new Map(connectionsOf(circuit.deck).map((c) => [c.name.toLowerCase(), c.pins.map((p) => p.pin)])) };
+  return last.names;
+}
+let last: { readonly deck: string; readonly names: ReadonlyMap<string, readonly string[]> } | null = null;
+
+/** Place of a pin among those of its element: counted from 1 in the order of the deck, or called by name. -1 where there is none. */
+function indexOf(sheet: Pick<Sheet, 'circuit'>, element: string | null, pin: string): number {
+  if (/^\d+$/.test(pin) || element === null) return Number(pin) - 1;
+  const names = pinNames(sheet).get(element.toLowerCase()) ?? [];
+  return names.findIndex((name) => pinCalled(name) === pinCalled(pin));
+}
+
+/** The net at a pin of a ref; null when the circuit has no such pin. */
 export function netAtPin(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, ref: Ref, pin: string): string | null {
-  const index = Number(pin) - 1;
   const element = elementOf(sheet, circuit, ref);
+  const index = indexOf(sheet, element, pin);
   if (element === null) {
     const end = endsAt(circuit, baseOf(sheet, ref), index)[0];
     return end ? findPart(circuit, end.element)!.nodes[end.node]! : null;
@@ -150,8 +167,8 @@ export function netAtPin(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, ref: R
 
 /** The circuit with one pin of a ref hanging on a net of its own. */
 export function withPinCut(sheet: Pick<Sheet, 'circuit'>, circuit: Circuit, ref: Ref, pin: string): Circuit {
-  const index = Number(pin) - 1;
   const element = elementOf(sheet, circuit, ref);
+  const index = indexOf(sheet, element, pin);
   if (element === null) {
     const cut = endsAt(circuit, baseOf(sheet, ref), index);
     const free = (p: Part, i: number) => cut.some((c) => c.element === p.name && c.node === i);

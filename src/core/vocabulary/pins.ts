@@ -21,3 +21,24 @@ const PIN_WORDS: Readonly<Record<string, string>> = {
 
 /** A pin in words; a number stays `pin 3`. */
 export const pinWord = (pin: string): string => PIN_WORDS[pin] ?? (/^\d+$/.test(pin) ? `pin ${pin}` : pin);
+
+/** One name for what models, data sheets and people call a pin: `vin`, `IN` and `input` are `in`; a number alone is the leg's (`p3` is `3`). */
+export function pinCalled(name: string): string {
+  const word = name
+    .trim()
+    .toLowerCase()
+    .replace(/−/g, '-')
+    .replace(/\s*\(.*\)$/, '');
+  return CALLED[word] ?? /^p(\d+)$/.exec(word)?.[1] ?? name.trim();
+}
+const CALLED: Readonly<Record<string, string>> = {
+  vin: 'in', input: 'in', in: 'in',
+  vout: 'out', output: 'out', out: 'out',
+  gnd: 'ground', ground: 'ground', com: 'ground', common: 'ground',
+  adj: 'adjust', adjust: 'adjust',
+  inp: 'IN+', 'in+': 'IN+', inn: 'IN-', 'in-': 'IN-',
+  vp: 'V+', 'v+': 'V+', vcc: 'V+', vdd: 'V+', vn: 'V-', 'v-': 'V-', vee: 'V-', vss: 'V-',
+  a: 'A', anode: 'A', k: 'K', cathode: 'K', r: 'reference', ref: 'reference', reference: 'reference',
+  c: 'C', collector: 'C', b: 'B', base: 'B', e: 'E', emitter: 'E',
+  d: 'D', drain: 'D', g: 'G', gate: 'G', s: 'S', source: 'S',
+}; // prettier-ignore
