@@ -8,7 +8,7 @@ import type { SheetKind } from './reading';
 const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
   [
     'socket',
-    /\b(?:ic|dil|dip|chip)(?:[- ]?\d{1,2}(?:[- ]?(?:pins?|pol\p{L}*))?)?[- ]?(?:socket|seat|holder|sockel|fassung)|socket (?:for )?(?:ic|dil|dip|chip)\b|\bskt\b|sockel für|z[óo]calo|soquete|support (?:de |pour |du )?(?:ci\b|circuit|dil|dip)|zoccolo|podstawka|(?:ic|chip) ?stand\b|панельк|ic ?ソケット|ic ?座|芯片座|集成电路座/iu,
+    /\b(?:ic|dil|dip|chip)(?:[- ]?\d{1,2}(?:[- ]?(?:pins?|pol\p{L}*))?)?[- ]?(?:socket|seat|holder|sockel|fassung)|socket (?:for )?(?:ic|dil|dip|chip)\b|\bskt\b|sockel für|z[óo]calo|soquete|support (?:de |pour |du )?(?:ci\b|circuit|dil|dip|\d{1,2} ?broches)|zoccolo|podstawka|(?:ic|chip) ?stand\b|панельк|ic ?ソケット|ic ?座|芯片座|集成电路座/iu,
   ],
   [
     'holder',
@@ -20,7 +20,7 @@ const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
   ],
   [
     'consumable',
-    /solder(?:ing)? (?:wire|tin)|\bsolder\b(?!.*(?:mask|side|jumper))|weld(?:ing)? (?:tin|wire|rod)|tin wire|lötzinn|lötdraht|\blot\b|estaño|estanho|\bétain|\bsoudure\b|\bstagno\b|\bcyna\b|spoiwo|припой|焊锡|焊錫|はんだ(?!付)|半田|thermal (?:paste|grease)|wärmeleitpaste/iu,
+    /solder(?:ing)? (?:wire|tin)|(?<!(?:conn|jack|terminal|plug|header|lug|tag|cup|usb|smd|tht)\b.*)\bsolder\b(?!.*(?:mask|side|jumper|lug|tag|pin|cup|terminal))|weld(?:ing)? (?:tin|wire|rod)|tin wire|lötzinn|lötdraht|\blot\b|estaño|estanho|\bétain|\bsoudure\b|\bstagno\b|\bcyna\b|spoiwo|припой|焊锡|焊錫|はんだ(?!付)|半田|thermal (?:paste|grease)|wärmeleitpaste/iu,
   ],
   [
     'document',
@@ -38,6 +38,7 @@ const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
     'supply',
     /power (?:supply )?adapt[eo]r|\badapt[eo]r\b|power supply|\d\s?v(?: ?[ad]c)? supply\b|supply adapter|netz(?:teil|gerät)|steckernetz|bloc secteur|\balimentation\b(?! dc)|zasilacz|блок питания|адаптер|adaptador|fuente de alimentaci|alimentatore|fonte (?:de )?aliment|电源适配|适配器|电源(?![座插接])|acアダプタ|アダプタ/iu,
   ],
+  ['connector', /\b(?:iec|mains|power) (?:inlet|socket)|\binlet\b|kaltgeräte/iu],
   ['fuse', /\bfus(?:e|es)\b|sicherung|fusible|fus[íi]vel|fusibile|bezpiecznik|предохран|保险|熔断|ヒューズ|insurance tube/iu],
   [
     'lamp',
@@ -58,7 +59,7 @@ const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
     'led',
     /(?<!\p{Script=Latin})leds?(?!\p{Script=Latin})|light[- ]?emitt|leuchtdiode|luminous (?:tube|diode)|diodo emisor|светодиод|发光(?!.*灯泡)|發光|発光/iu,
   ],
-  ['zener', /zener|\bz-?diod|стабилитрон|稳压二极管|稳压管|齐纳|ツェナ|定電圧ダイオ|voltage[- ]stabili[sz]\w* (?:diode|tube)/iu],
+  ['zener', /zener|\bbz[xvy]\b|\bzp[dy]\b|\bz-?diod|стабилитрон|稳压二极管|稳压管|齐纳|ツェナ|定電圧ダイオ|voltage[- ]stabili[sz]\w* (?:diode|tube)/iu],
   ['diode', /(?:crystal|vacuum) (?:two-pole|diode)|two-pole tube|\brectifier diode/iu],
   ['timer', /\btimer\b|temporizador|temporizzatore|минут|таймер|タイマ|定时/iu],
   ['microcontroller', /micro-?(?:controll?|process|contr[oô]l)|\bmcu\b|mikro-?(?:contr|kontr)|микроконтр|single[- ]chip|单片机|單片機|マイコン/iu],
@@ -83,7 +84,10 @@ const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
     /trim|preset|einstell(?:regler|wid|er)|adjustable res|variable res|resist\w+ (?:ajust|vari|regol|regul)|regolabile|regul[áa]vel|ajust[áa]vel|ajustable|réglable|montażowy|подстроечн|可调|可調|微调|微調|半固定|蓝白/iu,
   ],
   ['potentiometer', /potent|\d\s?[kKM]\s?(?:lin|log)\b|\bpoti?\b|potenz|potenc|potenci|переменн|потенциом|电位器|電位器|可変抵抗|ボリューム/iu],
-  ['transformer', /transform|toroid|ringkern|\d\s?VA(?![\p{L}\d])|\btrafo|\bxfmr|übertrager|voltage changer|变压器|變壓器|трансформ|トランス(?!ジ)/iu],
+  [
+    'transformer',
+    /transform|toroid(?! (?:choke|coil|inductor))|ringkern(?!drossel|spule)|\d\s?VA(?![\p{L}\d])|\btrafo|\bxfmr|übertrager|voltage changer|变压器|變壓器|трансформ|トランス(?!ジ)/iu,
+  ],
   [
     'inductor',
     /induct(?:or|ance)|inductor|\bchoke|\bcoil\b|drossel|spule|induktiv|bobina|bobine|\bself\b(?![- ]?tap)|indutor|induttan|indutt|dławik|cewka|дроссель|катушка|индуктив|电感|電感|コイル|インダクタ/iu,
@@ -121,6 +125,8 @@ const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
     'board',
     /\bpcb\b|circuit board|printed (?:circuit|board)|platine|leiterplatte|placa\b|circuit imprimé|circuito stampato|basetta|płytka|плата|电路板|線路板|线路板|基板|プリント/iu,
   ],
+  // In front of the wire: a resistor may be wound of it.
+  ['resistor', /resit?st|\bres\b|widerstand|opornik|rezystor|резист|сопротивл|电阻|電阻|抵抗|résist|resistencia|resistenza/iu],
   [
     'wire',
     /\bwires?\b|draht|litze|\bcable\b|kabel|\bfil\b|\bfilo\b|\bcavo\b|przewód|провод|导线|導線|电线|リード線|配線|ケーブル|\bfio\b|\bhilo\b|alambre|ワイヤ|線材|ビニール線/iu,
@@ -129,15 +135,15 @@ const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
     'case',
     /enclosure|\bhousing\b|outer shell|gehäuse|\bcaja\b|carcasa|\bcaixa\b|gabinete|boîtier|contenitore|scatola|obudowa|корпус|外壳|外殼|機殼|ケース|\bcase\b|\bbox\b/iu,
   ],
-  ['resistor', /resit?st|\bres\b|widerstand|opornik|rezystor|резист|сопротивл|电阻|電阻|抵抗|résist|resistencia|resistenza/iu],
 ];
 
 /** Kinds told by a type number alone (common types, from memory). */
 const TYPES: readonly (readonly [SheetKind, RegExp])[] = [
   ['zener', /^(?:[KК][SCС]\d{3}[A-ZА-Я]|[DД]81[48][A-ZА-Я]|BZ[XVY]\w*|ZPD\w+|1N47[2-6]\d\w*|1N52[2-7]\d\w*)/i],
+  ['led', /^[AА][LЛ]\d{3}/],
   [
     'diode',
-    /^(?:1N\d{3,4}\w*|1S\d{3,4}\w*|UF\d{4}|FR\d{3}|HER\d{3}|BAT\d{2}\w*|BA[VWXS]\d{2}\w*|BY\w?\d+|SB\d{3,4}|SR\d{3,4}|MBR\d+|SS\d{2}|6A\d+|AA\d{3}|OA\d{2,3}|RL\d{3}|P6KE\w+|LL4148)$/i,
+    /^[KК][DД]\d{3}|^(?:1N\d{3,4}\w*|1S\d{3,4}\w*|UF\d{4}|FR\d{3}|HER\d{3}|BAT\d{2}\w*|BA[VWXS]\d{2}\w*|BY\w?\d+|SB\d{3,4}|SR\d{3,4}|MBR\d+|SS\d{2}|6A\d+|AA\d{3}|OA\d{2,3}|RL\d{3}|P6KE\w+|LL4148)$/i,
   ],
   ['bridge', /^(?:B\d{2,3}C\d+\w*|DB\d{3}\w?|KBP\w?\d+|KBU\w+|KBL\w+|GBU\w+|GBJ\w+|W\d{2}M?|2W\d{2}|3W\d{2}|RB\d{3}|MB\d[SMF]|RS\d{3}|DF\d+\w*)$/i],
   ['optocoupler', /^(?:PC8?\d{2,3}\w*|4N\d{2}|6N\d{3}|MOC\d{4}\w*|TLP\d+\w*|EL\d{3,4}\w*|CNY\d+\w*|HCPL\w+|IL\d{2,3}|SFH6\d\w*|LTV\w+)$/i],
@@ -156,11 +162,11 @@ const TYPES: readonly (readonly [SheetKind, RegExp])[] = [
   ],
   [
     'pnp',
-    /^(?:BC(?:15[789]|17[789]|2[15]2|30[789]|32[78]|55[6-9]|560|636|638|640|8[56]\d)|2N(?:2905|2907|390[56]|4403|5401|5087|6107)|S?(?:9012|9015|8550)|SS?(?:9012|9015|8550)|A(?:1015|733|92|970|1266|1020)|2SA\d+|2SB\d+|BD(?:132|136|138|140|234|236|238|240|242|244)|TIP(?:30|32|34|36|42|2955|125|126|127|105|107|147)|MJE?2955|MPSA(?:92|55|56)|MMBT3906|BCP5[123])(?:[A-Z]{0,3}|-\d+|[A-Z]?-\d+)?$/i,
+    /^[KК][TТ](?:209|361|502|626|639|644|814|816|818|825|837|973|3107|3108)|^(?:BC(?:15[789]|17[789]|2[15]2|30[789]|32[78]|55[6-9]|560|636|638|640|8[56]\d)|2N(?:2905|2907|390[56]|4403|5401|5087|6107)|S?(?:9012|9015|8550)|SS?(?:9012|9015|8550)|A(?:1015|733|92|970|1266|1020)|2SA\d+|2SB\d+|BD(?:132|136|138|140|234|236|238|240|242|244)|TIP(?:30|32|34|36|42|2955|125|126|127|105|107|147)|MJE?2955|MPSA(?:92|55|56)|MMBT3906|BCP5[123])(?:[A-Z]{0,3}|-\d+|[A-Z]?-\d+)?$/i,
   ],
   [
     'npn',
-    /^(?:BC(?:107|108|109|14\d|18[234]|23[789]|33[78]|4[5-9]\d|54[5-9]|550|517|635|637|639|8[14]\d)|2N(?:1613|2219|2222|3053|3055|3[97]0[0-4]|390[34]|4401|5551|5088|5089)|P?N2222|S?(?:9011|9013|9014|9016|9018|8050)|SS?(?:9013|9014|9018|8050)|C(?:1815|945|1008|2383|3198|1959|2655|828|458)|2SC\d+|2SD\d+|D(?:882|880|667|468)|BD(?:131|135|137|139|233|235|237|239|241|243|433|437)|TIP(?:29|31|33|35|41|3055|110|111|112|120|121|122|142|102)|MJE?3055|MJE13\d{3}|MPSA(?:42|13|14|05|06)|BF\d{3}|MMBT3904|BU\d{3}\w*|E?13\d{3})(?:[A-Z]{0,3}|-\d+|[A-Z]?-\d+)?$/i,
+    /^[KК][TТ]\d{3,4}|^(?:BC(?:107|108|109|14\d|18[234]|23[789]|33[78]|4[5-9]\d|54[5-9]|550|517|635|637|639|8[14]\d)|2N(?:1613|2219|2222|3053|3055|3[97]0[0-4]|390[34]|4401|5551|5088|5089)|P?N2222|S?(?:9011|9013|9014|9016|9018|8050)|SS?(?:9013|9014|9018|8050)|C(?:1815|945|1008|2383|3198|1959|2655|828|458)|2SC\d+|2SD\d+|D(?:882|880|667|468)|BD(?:131|135|137|139|233|235|237|239|241|243|433|437)|TIP(?:29|31|33|35|41|3055|110|111|112|120|121|122|142|102)|MJE?3055|MJE13\d{3}|MPSA(?:42|13|14|05|06)|BF\d{3}|MMBT3904|BU\d{3}\w*|E?13\d{3})(?:[A-Z]{0,3}|-\d+|[A-Z]?-\d+)?$/i,
   ],
   ['pmos', /^(?:IRF9\w+|IRFR9\w+|BS250\w*|AO3401\w*|VP\d+\w*|FQP\d+P\d+|IRF5305|IRF4905|SI2301\w*|NDP6020P|BSS84|FDN340P|TP0610\w*)/i],
   [
@@ -180,9 +186,9 @@ const LETTERS: Readonly<Record<string, SheetKind>> = {
   TH: 'thermistor', NTC: 'thermistor', PTC: 'thermistor', LDR: 'ldr', MOV: 'varistor', VDR: 'varistor', C: 'capacitor', CE: 'electrolytic', L: 'inductor',
   D: 'diode', VD: 'diode', ZD: 'zener', DZ: 'zener', Z: 'zener', LED: 'led', DEL: 'led', HL: 'led', BR: 'bridge', DB: 'bridge', GB: 'battery', BT: 'battery', BAT: 'battery',
   OK: 'optocoupler', OC: 'optocoupler', Q: 'npn', TR: 'npn', VT: 'npn', T: 'npn', U: 'ic', US: 'ic', IC: 'ic', CI: 'ic', DA: 'ic', DD: 'ic', VREG: 'regulator', X: 'crystal', XTAL: 'crystal',
-  Y: 'crystal', ZQ: 'crystal', K: 'relay', RL: 'relay', RE: 'relay', F: 'fuse', FU: 'fuse', FS: 'fuse', S: 'switch', SW: 'switch', SA: 'switch', SB: 'switch', PB: 'switch', TA: 'switch',
+  Y: 'crystal', ZQ: 'crystal', K: 'relay', RL: 'relay', RE: 'relay', F: 'fuse', SI: 'fuse', FU: 'fuse', FS: 'fuse', S: 'switch', SW: 'switch', SA: 'switch', SB: 'switch', PB: 'switch', TA: 'switch',
   J: 'connector', JP: 'connector', CN: 'connector', CON: 'connector', KL: 'connector', ST: 'connector', BU: 'connector', XP: 'connector', XS: 'connector', P: 'connector', USB: 'connector',
-  M: 'motor', MK: 'microphone', MIC: 'microphone', LS: 'loudspeaker', SP: 'loudspeaker', SPK: 'loudspeaker', BA: 'loudspeaker', BZ: 'buzzer', BUZ: 'buzzer', SUM: 'buzzer',
+  M: 'motor', MK: 'microphone', MIC: 'microphone', LS: 'loudspeaker', SP: 'loudspeaker', SPK: 'loudspeaker', BA: 'loudspeaker', HP: 'loudspeaker', AJ: 'trimmer', BP: 'switch', PR: 'trimmer', BZ: 'buzzer', BUZ: 'buzzer', SUM: 'buzzer',
   DS: 'display', DISP: 'display', HG: 'display', SEG: 'display', LCD: 'display', LA: 'lamp', LP: 'lamp', LK: 'link', W: 'link', MOD: 'module', A: 'module', H: 'mechanical',
 }; // prettier-ignore
 

@@ -34,7 +34,13 @@ const COUNTS: readonly RegExp[] = [
   /(?:qty|qté|menge|anzahl|cant|数量|個数)\.?\s*[:=]?\s*(\d{1,4})(?![\d.])/iu,
 ];
 
+/** `2 x 10 ohm`, `4 x 1N5408`: a count in front of what cannot be the other side of a size. */
+const COUNT_BEFORE_VALUE =
+  /^\s*(\d{1,3})\s?[x×]\s+(?=\d+(?:[.,]\d+)?\s?(?:[pnuµmkKMR]?(?:[Oo]hms?|Ω|F|H|Hz|W|[Ww]att|V|VA|A)(?!\p{L})|[kKMRpnuµ](?!\p{L}))|\d[NS][A-Z]?\d)/u;
+
 function takeCount(text: string): { count: number | null; rest: string } {
+  const before = COUNT_BEFORE_VALUE.exec(text);
+  if (before) return { count: Number(before[1]), rest: text.slice(before[0].length) };
   const hidden = shield(text);
   for (const pattern of COUNTS) {
     const found = pattern.exec(hidden);
@@ -49,6 +55,9 @@ const LEADING_COUNT =
 
 const FOR_WORDS =
   /(?:^|[\s(（¦,])((?:for|für|fuer|para|pour|per|dla|для|zu|pod|do|用于|用|适用)\s*:?\s*(?:the\s|den\s|die\s|il\s|el\s|o\s|le\s)?)([A-Z]{1,5}\d{1,3}(?:\s*[,/&-]\s*(?:[A-Z]{1,5})?\d{1,3})*)(?![\p{L}\d])\s*[)）]?|([A-Z]{1,5}\d{1,3})\s*(?:用|に|へ)/u;
+/** A socket that comes with the part does not make a socket of it. */
+const WITH_SOCKET =
+  /\(?\b(?:with|w\/|incl(?:uding|uded|\.)?|inkl(?:usive|\.)?|mit|avec|con|com|z)\s+(?:an?\s|the\s)?(?:ic[- ]?)?(?:socket|sockel|fassung|support|z[óo]calo|soquete|zoccolo|podstawk\p{L}*)(?!\p{L})\)?|\(\s*(?:ic[- ]?)?(?:socket(?:ed)?|sockel|fassung|support|z[óo]calo)\s*(?:included|incl\.?|supplied|inkl\.?|beiliegend|fourni|inclus|incluido)?\s*\)/iu;
 const ALTERNATIVE = /\s(?:or|oder|o|ou|oppure|lub|albo|или|或|または|もしくは)\s+((?:(?!¦)[^\s¦])+(?:\s?(?:k|M|m)?(?:Ω|[Oo]hm|[unpµ]F))?)/u;
 const SPACED_SIZE = /(?<![\p{L}\d.])(\d+(?:[.,]\d+)?)(?:[x×*]|\s[x×*]\s)(\d+(?:[.,]\d+)?)(?:(?:[x×*]|\s[x×*]\s)(\d+(?:[.,]\d+)?))?(?:\s*mm)?(?![\p{Ll}\d])/u;
 const METRIC = /(?<![\p{L}\d])M(\d+(?:[.,]\d+)?)(?:\s*[x×*]\s*(\d+(?:[.,]\d+)?))?(?:\s*mm)?(?![\p{L}\d])/u;
@@ -80,7 +89,7 @@ const SMUDGED = /(?<![\p{L}])[?？]+[\d.,]*\s?[\p{L}\dΩµ.,]|\d[?？]+(?![?？]
 /** Letters or figures of a type number: what is left when all else is taken. */
 function typeIn(text: string, kind: SheetKind | null): string | null {
   const words = text
-    .replace(/[^\x20-\x7eµ]+/gu, ' ')
+    .replace(/[^\x20-\x7eµА-Яа-я]+/gu, ' ')
     .replace(/[()[\]¦,;]/g, ' ')
     .split(/\s+/)
     .map((w) => w.replace(/^[-.:/*]+|[-.:/*]+$/g, ''))
@@ -99,12 +108,24 @@ const apart = (text: string) =>
     .replace(/(\p{Ll}{5,})(?=\d)/gu, '$1 ')
     .replace(/(?<![\p{L}\d.,/])(\d+(?:[./]\d+)?W)[-_/]?(?=\d{3}|\d+R)/gu, '$1 ')
     .replace(/LED(?=[ØΦφ])/gu, 'LED ')
-    .replace(/(?<!\p{Script=Latin})IC(?=[A-Z]{2,}\d)/gu, 'IC ');
+    .replace(/(?<!\p{Script=Latin})IC(?=[A-Z]{2,}\d)/gu, 'IC ')
+    .replace(SPLIT_TYPE, (found, letters: string, digits: string, grade: string | undefined) => {
+      const whole = `${letters}${digits}`;
+      if (kindByType(whole) === null) return found;
+      return grade === undefined ? whole : kindByType(`${whole}${grade}`) === null ? `${whole} ${grade}` : `${whole}${grade}`;
+    });
+
+/** `BC 337`, `2N 3904`, `BC 547 B`: a type written with a gap, which would leave a number that is some other part's type. */
+const SPLIT_TYPE =
+  /(?<![\p{L}\d])(BC|BD|BF|BS|BU|BUZ|BY|BAT|BAV|BAW|TIP|MJE|IRF|[12]N|2S[A-DK]|NE|LM|CD|HEF|TL|TDA|ULN|UA|CA|LF|TLC|ICM|MAX)[ -](\d{2,5}[A-Z]?)(?:\s([ABC]))?(?![\p{L}\d]|[.,]\d)/gu;
 
 /** Sizes of trimmers' bodies that end like a rating: `3296W`. */
 const TRIMMER_BODY = /(?<![\p{L}\d])(?:3296|3362|3386|3006|3266|3299|3329|3323|3352)[A-Z]?(?![\p{L}\d])/u;
 /** Kinds whose value may stand as a letter and three figures: `A103`. */
 const CODED: ReadonlySet<SheetKind> = new Set(['potentiometer', 'trimmer', 'network']);
+/** Positions of controls, and a track's ohms as they stand on controls: `50kB`, `B50K`, `10k`. No connector has ohms. */
+const TURNED = /^(?:[^:]*:)?(?:P|POT|VR|RV|RP|PR)\d/;
+const TAPER = /(?<![\p{L}\d.,])(?:[ABC]\d{1,3}\s?[kKM]|\d+(?:[.,]\d+)?\s?[kKM](?:\s?[ABC]|\s?(?:Ω|[Oo]hms?))?)(?![\p{L}\d])/u;
 /** Ratings of fuses that look like positions: `F1A`, `T2A`. */
 const FUSE_RATING = /^[TFM]+\d+(?:[.,]\d+)?m?A$/;
 
@@ -141,6 +162,11 @@ export function readPart(item: Item): Part {
     notes.push(meant[0].replace(/[()（）¦]/g, ' ').trim());
     text = cutOut(text, meant);
   }
+  const withSocket = WITH_SOCKET.exec(text);
+  if (withSocket) {
+    notes.push(withSocket[0].replace(/[()]/g, '').trim());
+    text = cutOut(text, withSocket);
+  }
   const other = ALTERNATIVE.exec(text);
   if (other) {
     const stays = isRefList(other[1]!) ? null : other;
@@ -166,10 +192,15 @@ export function readPart(item: Item): Part {
       (kindByType(w) !== null && !/^(?:R|C|D|L|Q|T|U|IC|LED|ZD|TR)\d/.test(w) && !(wordKind === 'connector' && /^J\d{1,3}$/.test(w))) ||
       /^(?:EE|EI|DIP|TO|SO|SOT|DO|BAT[48]\d)/.test(w) ||
       (wordKind === 'led' && /^F\d{1,2}$/.test(w));
+    const named = /^\s*([A-Z]{1,4}\d{1,3}(?:\s*[,;/&+-]\s*[A-Z]{0,4}\d{1,3})*)\s*[:=]\s/.exec(text);
     const at = alone.findIndex((t) => isRefList(t) && !isType(t) && !endsWithType(t));
     if (at >= 0) {
       refs = refsOfCell(alone[at]!)!;
       text = alone.filter((_, i) => i !== at).join(CELL);
+    } else if (named && !isType(named[1]!) && refsOfCell(named[1]!)) {
+      // What stands in front of a colon is a position, whatever its letters.
+      refs = refsOfCell(named[1]!)!;
+      text = text.slice(named[0].length);
     } else {
       const taken = takeRefs(text, isType);
       refs = taken.refs;
@@ -248,7 +279,10 @@ export function readPart(item: Item): Part {
   // A transformer's size is no type.
   const typeFound = typed !== null && /^\d+VA$/i.test(typed) ? null : typed;
   const typeKind = typeFound === null ? null : isBareDiode(typeFound, refs[0] ?? '') ? 'diode' : kindByType(typeFound);
-  let kind = settle(wordKind, typeKind, item.section, refs[0] ?? null, words);
+  const isTapered = wordKind === null && typeKind === null && TURNED.test(refs[0] ?? '') && TAPER.test(text);
+  // `Q1 4 MHz`: a quartz where a transistor's letters stand.
+  const isQuartz = wordKind === null && typeKind === null && /^(?:[^:]*:)?(?:Q|QZ|X|Y)\d/.test(refs[0] ?? '') && /\d\s?[kM]Hz/.test(text);
+  let kind = isTapered ? 'potentiometer' : isQuartz ? 'crystal' : settle(wordKind, typeKind, item.section, refs[0] ?? null, words);
   let sure = kind === null ? 0.4 : wordKind !== null ? 0.95 : typeKind !== null ? 0.92 : 0.85;
   if (kind === null) kind = 'other';
 
@@ -351,11 +385,11 @@ const ELECTROLYTIC_FROM = 1e-5;
 
 const SHORT_COLOURS: readonly (readonly [RegExp, string])[] = [
   [/\bIR\b|infra/i, 'infrared'],
-  [/\brd\b/i, 'red'],
+  [/\b(?:rd|rt)\b/i, 'red'],
   [/\bgrn\b|\bgn\b/i, 'green'],
-  [/\byel\b|\bye\b/i, 'yellow'],
+  [/\byel\b|\b[yg]e\b/i, 'yellow'],
   [/\bblu\b|\bbl\b/i, 'blue'],
-  [/\bwht\b|\bwh\b/i, 'white'],
+  [/\bwht\b|\bw[hs]\b/i, 'white'],
   [/\borg\b|\bora\b/i, 'orange'],
 ];
 const shortColour = (text: string) => SHORT_COLOURS.find(([pattern]) => pattern.test(text))?.[1] ?? null;
@@ -377,6 +411,20 @@ function settle(word: SheetKind | null, type: SheetKind | null, section: SheetKi
   if (word === 'diode') return type === 'zener' || type === 'bridge' ? type : 'diode';
   if (word !== null) return word;
   if (type !== null) return type;
-  if (section !== null) return section;
-  return ref === null ? null : kindByLetters(ref);
+  const letters = ref === null ? null : kindByLetters(ref);
+  // A position under the heading of something else has lost its own: `VT1` below the capacitors.
+  if (section !== null && (letters === null || familyOf(letters) < 0 || familyOf(section) < 0 || familyOf(section) === familyOf(letters))) return section;
+  return letters ?? section;
 }
+
+/** Kinds that share their designators; others stand for themselves. */
+const FAMILIES: readonly (readonly SheetKind[])[] = [
+  ['resistor', 'network', 'thermistor', 'ldr', 'varistor', 'trimmer', 'potentiometer'],
+  ['capacitor', 'electrolytic', 'tantalum'],
+  ['diode', 'zener', 'led', 'bridge', 'optocoupler'],
+  ['npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf'],
+  ['ic', 'opamp', 'regulator', 'timer', 'microcontroller', 'module'],
+  ['loudspeaker', 'buzzer', 'microphone'],
+  ['inductor', 'transformer'],
+];
+const familyOf = (kind: SheetKind) => FAMILIES.findIndex((f) => f.includes(kind));

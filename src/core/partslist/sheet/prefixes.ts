@@ -83,11 +83,32 @@ export function prefixOf(line: string): PrefixClass {
   return isRefList(first.replace(/,$/, '')) ? 'refs' : 'other';
 }
 
-/** Several parts in one line, parted by semicolons. */
+/** Several parts in one line, parted by semicolons, or by commas where each begins with its positions: `R1 1k, R2, R3 10k`. */
 export const splitInline = (line: string): string[] => {
   const parts = line.split(/;\s*/).filter((p) => p.trim() !== '');
-  return parts.length > 1 ? parts : [line.replace(/;\s*$/, '')];
+  return parts.length > 1 ? parts.flatMap(valuedPositions) : valuedPositions(line.replace(/;\s*$/, ''));
 };
+
+/** Words in front (`Resistors:`) name the kind of each. */
+const HEAD = /^\s*[-–—•·*]?\s*(?:([^:\d]{2,30}):\s+)?/u;
+
+/** Each position with what it is; the line as it stands where some of its words are neither. */
+function valuedPositions(line: string): string[] {
+  const head = HEAD.exec(line)!;
+  const parts: string[] = [];
+  let bare = '';
+  for (const word of line.slice(head[0].length).split(/,\s+/)) {
+    const [position, what] = /^(\S+?)\s*(?:[=:]\s*|\s)(.+)$/.exec(word)?.slice(1) ?? [word];
+    if (!isRefList(position!)) return [line];
+    if (what === undefined || isRefList(what)) bare += `${word}, `;
+    else {
+      parts.push(`${bare}${word}`);
+      bare = '';
+    }
+  }
+  if (parts.length < 2 || bare !== '') return [line];
+  return parts.map((part) => (head[1] ? `${head[1]} ${part}` : part));
+}
 
 /** Cells of a line of running text: its number and count in front, leaders and dashes between. */
 export function cellsOfText(line: string, prefixes: Prefixes): { role: Role | null; text: string }[] {

@@ -3,7 +3,7 @@ import { kindByType, KNOWN_LETTERS } from './kinds';
 /** Slips of print in a number: O for 0, l or I for 1. */
 const DIGITS = '[\\dOoIl]';
 const ONE = new RegExp(`^(?:([\\p{L}\\p{N}]{1,8}):)?([A-Z]{1,5})(\\d${DIGITS}{0,3}|${DIGITS}{0,2}\\d)([A-Z]?)$`, 'u');
-const RANGE_MARK = '(?:-|–|—|~|\\.\\.\\.?|…|to|bis|al?|à|do|по|至|到)';
+const RANGE_MARK = '(?:-|–|—|~|\\.\\.\\.?|…|to|thru|through|bis|al?|à|do|по|至|到)';
 const RANGE = new RegExp(
   `^(?:([\\p{L}\\p{N}]{1,8}):)?([A-Z]{1,5})(\\d${DIGITS}{0,3})\\s*${RANGE_MARK}\\s*(?:(?:[\\p{L}\\p{N}]{1,8}:)?([A-Z]{1,5}))?(\\d${DIGITS}{0,3})$`,
   'u',
@@ -38,7 +38,7 @@ export function refsOfCell(cell: string): string[] | null {
     .replace(/[()[\]]/g, ' ')
     .replace(/\s*(?:~|–|—|\.\.+|…)\s*/g, '-')
     .replace(/(?<=\d)\s*-\s*(?=[A-Z]{0,5}\d)/g, '-')
-    .replace(/\s(?:to|bis|al?|à|do|до|по)\s|\s?[至到]\s?/giu, '-')
+    .replace(/\s(?:to|thru|through|bis|al?|à|do|до|по)\s|\s?[至到]\s?/giu, '-')
     .trim();
   if (joined === '' || /^[-–—]$/.test(joined)) return joined === '' ? null : [];
   const refs: string[] = [];
@@ -79,7 +79,7 @@ export function isRefList(cell: string): boolean {
 }
 
 const LIST_IN_TEXT = new RegExp(
-  `(?<![\\p{Script=Latin}\\d.,/+%Ω±-])[A-Z]{1,5}\\d${DIGITS}{0,2}(?:(?:\\s?(?:[-–—~至到]|\\.\\.\\.?|…)\\s?|\\s(?:to|bis|al?|à|do|до|по)\\s(?=[A-Z]))(?:[A-Z]{1,5})?\\d{1,3})?(?:\\s*[,/&+]\\s*(?:[A-Z]{1,5})?\\d${DIGITS}{0,2}(?:\\s?[-–~]\\s?(?:[A-Z]{1,5})?\\d{1,3})?(?![\\d\\p{L}.]|\\s*[x×]\\s*\\d)|\\s+[A-Z]{1,5}\\d${DIGITS}{0,2}(?![\\d\\p{Script=Latin}.-]))*(?![\\p{Script=Latin}\\d.-]|\\s*[x×*]\\s*\\d+(?:[.,]\\d+)?(?:mm)?(?=\\s|$|\\s*¦)(?<=M\\d.*))`,
+  `(?<![\\p{Script=Latin}\\d.,/+%Ω±-])[A-Z]{1,5}\\d${DIGITS}{0,2}(?:(?:\\s?(?:[-–—~至到]|\\.\\.\\.?|…)\\s?|\\s(?:to|thru|through|bis|al?|à|do|до|по)\\s(?=[A-Z]))(?:[A-Z]{1,5})?\\d{1,3})?(?:\\s*[,/&+]\\s*(?:[A-Z]{1,5})?\\d${DIGITS}{0,2}(?:\\s?(?:[-–~]|\\.\\.\\.?|…)\\s?(?:[A-Z]{1,5})?\\d{1,3})?(?![\\d\\p{L}.]|\\s*[x×]\\s*\\d)|\\s+[A-Z]{1,5}\\d${DIGITS}{0,2}(?![\\d\\p{Script=Latin}.-]))*(?![\\p{Script=Latin}\\d.-]|\\s*[x×*]\\s*\\d+(?:[.,]\\d+)?(?:mm)?(?=\\s|$|\\s*¦)(?<=M\\d.*))`,
   'gu',
 );
 

@@ -25,6 +25,9 @@ const EXPONENT: Readonly<Record<string, number>> = {
   K: 3,
   M: 6,
   G: 9,
+  U: -6,
+  N: -9,
+  P: -12,
   п: -12,
   н: -9,
   мк: -6,
@@ -81,7 +84,7 @@ function ohms(text: string, chip: boolean): FoundValue | null {
     if (code && decoded?.state === 'clear' && typeof decoded.reading.value === 'number')
       return { value: decoded.reading.value, unit: 'ohm', rest: without(text, code) };
   }
-  const bare = re(`${START}${NUMBER}${END}(?!\\s*(?:%|[VWAВ](?!\\p{L})|mm|/|[x×*]\\s*\\d))(?<!/\\d)`).exec(text);
+  const bare = re(`${START}${NUMBER}${END}(?![.,]\\d)(?!\\s*(?:%|[VWAВ](?!\\p{L})|mm|/|[x×*]\\s*\\d))(?<!/\\d)`).exec(text);
   return bare ? { value: num(bare[1]!), unit: 'ohm', rest: without(text, bare) } : null;
 }
 
@@ -89,6 +92,9 @@ function ohms(text: string, chip: boolean): FoundValue | null {
 function codedOhms(text: string): FoundValue | null {
   const tapered = re(`${START}[ABC](\\d+(?:[.,]\\d+)?)\\s?([kKM])(?:Ω|[Oo]hm)?${END}`).exec(text);
   if (tapered && !/^\d\d[1-6]$/.test(tapered[1]!)) return { value: scaled(tapered[1]!, EXPONENT[tapered[2]!]!), unit: 'ohm', rest: without(text, tapered) };
+  // `50kB`: the taper behind the value.
+  const behind = re(`${START}(\\d+(?:[.,]\\d+)?)\\s?([kKM])\\s?[ABC]${END}`).exec(text);
+  if (behind) return { value: scaled(behind[1]!, EXPONENT[behind[2]!]!), unit: 'ohm', rest: without(text, behind) };
   // Three figures that end in 0 are ohms as they stand; behind a letter they are a code too.
   const code = re(`${START}(?:(\\d{2})([1-6])|[ABC](\\d{2})([0-6])[FGJKM]?)${END}(?!\\s*[kKM]?\\s*${OHM})`).exec(text);
   const plainly = re(`${START}${NUMBER}\\s*(?:k|K|M|R)?\\s*${OHM}|${START}${NUMBER}\\s?(?:k|K|M|R)${END}|${START}\\d+[kKMR]\\d`);
@@ -98,11 +104,11 @@ function codedOhms(text: string): FoundValue | null {
 }
 
 function farads(text: string, polarised: boolean): FoundValue | null {
-  const withUnit = re(`${START}${NUMBER}\\s*(мк|[pnuµmfпнм])\\s?(?:F|Ф)(?!\\p{Ll})`).exec(text) ?? re(`${START}${NUMBER}\\s*()(?:F|Ф)${END}`).exec(text);
+  const withUnit = re(`${START}${NUMBER}\\s*(мк|[pnuµmfпнмUNP])\\s?(?:F|Ф)(?!\\p{Ll})`).exec(text) ?? re(`${START}${NUMBER}\\s*()(?:F|Ф)${END}`).exec(text);
   if (withUnit) return { value: scaled(withUnit[1]!, EXPONENT[withUnit[2]!]!), unit: 'F', rest: without(text, withUnit) };
   const rkm = re(`${START}(\\d+)([pnuµ])(\\d+)(?:[JKM](?!\\p{L}))?${END}`).exec(text);
   if (rkm) return { value: Number(`${rkm[1]!}.${rkm[3]!}e${EXPONENT[rkm[2]!]!}`), unit: 'F', rest: without(text, rkm) };
-  const letter = re(`${START}${NUMBER}\\s?([pnuµ])${END}`).exec(text);
+  const letter = re(`${START}${NUMBER}\\s?(мк|[pnuµпн])${END}`).exec(text);
   if (letter) return { value: scaled(letter[1]!, EXPONENT[letter[2]!]!), unit: 'F', rest: without(text, letter) };
   if (polarised) {
     const stroke = re(`${START}${NUMBER}\\s*/\\s*(\\d+(?:[.,]\\d+)?)(?:\\s*[VВ])?${END}`).exec(text);
@@ -114,7 +120,7 @@ function farads(text: string, polarised: boolean): FoundValue | null {
     const tolerance = code[3] ? LETTER_TOLERANCE[code[3]] : undefined;
     return { value: Number(`${code[1]!}e${exponent - 12}`), unit: 'F', rest: without(text, code), ...(tolerance ? { tolerance } : {}) };
   }
-  const bare = re(`${START}${NUMBER}${END}(?!\\s*(?:%|[VWAВ](?!\\p{L})|mm|[x×*]\\s*\\d))(?<!/\\d{1,3})`).exec(text);
+  const bare = re(`${START}${NUMBER}${END}(?![.,]\\d)(?!\\s*(?:%|[VWAВ](?!\\p{L})|mm|[x×*]\\s*\\d))(?<!/\\d{1,3})`).exec(text);
   // A single digit beside a capacitor is a count more often than a picofarad: it is asked.
   if (!bare || (!polarised && /^\d$/.test(bare[1]!))) return null;
   const micro = polarised || /[.,]/.test(bare[1]!);
