@@ -31,6 +31,11 @@ test.each([
   ['SI1 T 500mA', { kind: 'fuse' }],
   ['Q9 BC547, TO92', { kind: 'npn', refs: ['Q9'] }],
   ['R21 10k, 5 W, wirewound', { kind: 'resistor', value: 10_000, refs: ['R21'] }],
+  ['VR1 5K volume with switch', { kind: 'potentiometer', value: 5_000 }],
+  ['R3 see note 2', { kind: 'resistor', value: null, note: 'see note 2' }],
+  ['U2 LM7805CT + heatsink', { kind: 'regulator', refs: ['U2'], note: 'heatsink' }],
+  ['R2: 2.200 ohmios', { value: 2_200 }],
+  ['C1: 2.200 uF', { value: 2.2e-3 }],
   ['LED D2 5mm rt', { kind: 'led', colour: 'red' }],
 ])('%s', (row, read) => {
   expect(lineOf(row)).toMatchObject(read);
@@ -53,5 +58,10 @@ test('several parts in a line, each with its value, are as many lines; words in 
     ['trimmer', 1e4, 'R5'],
     ['trimmer', 5e3, 'R6 R7'],
   ]);
+  expect(linesOf('2 red LEDs, 1 green LED').map((l) => [l.quantity, l.colour])).toEqual([
+    [2, 'red'],
+    [1, 'green'],
+  ]);
+  expect(linesOf('2 resistors 10k, 1 W R7 R8')).toHaveLength(1);
   expect(brief('R11, R12 10k')).toEqual([['resistor', 1e4, 'R11 R12']]);
 });

@@ -141,7 +141,7 @@ class Sheet {
       this.ignore(row, 'page');
       return true;
     }
-    if (early && first && prefixOf(text) === 'other' && !/\d[kKRMΩµunp]|(?<![\p{L}\d])[A-Z]{1,5}\d{1,3}(?![\p{L}\d])/u.test(text)) {
+    if (early && first && prefixOf(text) === 'other' && !/(?:^|\s)\d{1,3}\s?[x×]\s|\d[kKRMΩµunp]|(?<![\p{L}\d])[A-Z]{1,5}\d{1,3}(?![\p{L}\d])/u.test(text)) {
       this.title = text;
       this.ignore(row, 'title');
       return true;

@@ -55,9 +55,16 @@ const LEADING_COUNT =
 
 const FOR_WORDS =
   /(?:^|[\s(（¦,])((?:for|für|fuer|para|pour|per|dla|для|zu|pod|do|用于|用|适用)\s*:?\s*(?:the\s|den\s|die\s|il\s|el\s|o\s|le\s)?)([A-Z]{1,5}\d{1,3}(?:\s*[,/&-]\s*(?:[A-Z]{1,5})?\d{1,3})*)(?![\p{L}\d])\s*[)）]?|([A-Z]{1,5}\d{1,3})\s*(?:用|に|へ)/u;
-/** A socket that comes with the part does not make a socket of it. */
-const WITH_SOCKET =
-  /\(?\b(?:with|w\/|incl(?:uding|uded|\.)?|inkl(?:usive|\.)?|mit|avec|con|com|z)\s+(?:an?\s|the\s)?(?:ic[- ]?)?(?:socket|sockel|fassung|support|z[óo]calo|soquete|zoccolo|podstawk\p{L}*)(?!\p{L})\)?|\(\s*(?:ic[- ]?)?(?:socket(?:ed)?|sockel|fassung|support|z[óo]calo)\s*(?:included|incl\.?|supplied|inkl\.?|beiliegend|fourni|inclus|incluido)?\s*\)/iu;
+const COMPANION =
+  '(?:socket(?:ed)?|sockel|fassung|support|z[óo]calo|soquete|zoccolo|podstawk\\p{L}*|heat ?sink|kühlkörper|disipador|dissipat\\p{L}*|radiador|radiateur|radiator)(?!\\p{L})';
+/** A socket or a sink that comes with the part does not make one of it. */
+const WITH_SOCKET = new RegExp(
+  `\\(?(?:\\+|(?<!\\p{L})(?:with|w\\/|incl(?:uding|uded|\\.)?|inkl(?:usive|\\.)?|mit|avec|con|com|z))\\s*(?:an?\\s|the\\s)?(?:ic[- ]?)?${COMPANION}\\)?|\\(\\s*(?:ic[- ]?)?${COMPANION}\\s*(?:included|incl\\.?|supplied|inkl\\.?|beiliegend|fourni|inclus|incluido)?\\s*\\)`,
+  'iu',
+);
+/** `see note 2`: the number counts notes, not ohms. */
+const SEE_NOTE =
+  /\(?(?<!\p{L})(?:see|siehe|s\.|voir|ver|vedi|patrz|см\.?)\s+(?:the\s)?(?:notes?|text|drawing|table|page|anm\p{L}*\.?|fußnote|hinweis|nota|note|texto|testo|uwag\p{L}*|прим\p{L}*\.?)\s*\d*\)?/iu;
 const ALTERNATIVE = /\s(?:or|oder|o|ou|oppure|lub|albo|или|或|または|もしくは)\s+((?:(?!¦)[^\s¦])+(?:\s?(?:k|M|m)?(?:Ω|[Oo]hm|[unpµ]F))?)/u;
 const SPACED_SIZE = /(?<![\p{L}\d.])(\d+(?:[.,]\d+)?)(?:[x×*]|\s[x×*]\s)(\d+(?:[.,]\d+)?)(?:(?:[x×*]|\s[x×*]\s)(\d+(?:[.,]\d+)?))?(?:\s*mm)?(?![\p{Ll}\d])/u;
 const METRIC = /(?<![\p{L}\d])M(\d+(?:[.,]\d+)?)(?:\s*[x×*]\s*(\d+(?:[.,]\d+)?))?(?:\s*mm)?(?![\p{L}\d])/u;
@@ -162,10 +169,11 @@ export function readPart(item: Item): Part {
     notes.push(meant[0].replace(/[()（）¦]/g, ' ').trim());
     text = cutOut(text, meant);
   }
-  const withSocket = WITH_SOCKET.exec(text);
-  if (withSocket) {
-    notes.push(withSocket[0].replace(/[()]/g, '').trim());
-    text = cutOut(text, withSocket);
+  for (const pattern of [WITH_SOCKET, SEE_NOTE]) {
+    const beside = pattern.exec(text);
+    if (!beside || cutOut(text, beside).replace(/[¦\s]/g, '') === '') continue;
+    notes.push(beside[0].replace(/[()+]/g, '').trim());
+    text = cutOut(text, beside);
   }
   const other = ALTERNATIVE.exec(text);
   if (other) {
@@ -279,7 +287,7 @@ export function readPart(item: Item): Part {
   // A transformer's size is no type.
   const typeFound = typed !== null && /^\d+VA$/i.test(typed) ? null : typed;
   const typeKind = typeFound === null ? null : isBareDiode(typeFound, refs[0] ?? '') ? 'diode' : kindByType(typeFound);
-  const isTapered = wordKind === null && typeKind === null && TURNED.test(refs[0] ?? '') && TAPER.test(text);
+  const isTapered = (wordKind === null || wordKind === 'switch') && typeKind === null && TURNED.test(refs[0] ?? '') && TAPER.test(text);
   // `Q1 4 MHz`: a quartz where a transistor's letters stand.
   const isQuartz = wordKind === null && typeKind === null && /^(?:[^:]*:)?(?:Q|QZ|X|Y)\d/.test(refs[0] ?? '') && /\d\s?[kM]Hz/.test(text);
   let kind = isTapered ? 'potentiometer' : isQuartz ? 'crystal' : settle(wordKind, typeKind, item.section, refs[0] ?? null, words);

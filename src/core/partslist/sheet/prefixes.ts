@@ -89,6 +89,13 @@ export const splitInline = (line: string): string[] => {
   return parts.length > 1 ? parts.flatMap(valuedPositions) : valuedPositions(line.replace(/;\s*$/, ''));
 };
 
+/** `4 x M3 screws, 4 x nuts`: each with its count and its kind; the line as it stands otherwise. */
+function countedKinds(line: string): string[] {
+  const parts = line.replace(/^\s*[-–—•·*]\s+/, '').split(/,\s+/);
+  const isCounted = (part: string) => /^\d{1,3}\s?[x×]?\s+(?!x\d)\S*\p{L}{3}/u.test(part) && kindByWords(part) !== null;
+  return parts.length > 1 && parts.every(isCounted) ? parts : [line];
+}
+
 /** Words in front (`Resistors:`) name the kind of each. */
 const HEAD = /^\s*[-–—•·*]?\s*(?:([^:\d]{2,30}):\s+)?/u;
 
@@ -99,7 +106,7 @@ function valuedPositions(line: string): string[] {
   let bare = '';
   for (const word of line.slice(head[0].length).split(/,\s+/)) {
     const [position, what] = /^(\S+?)\s*(?:[=:]\s*|\s)(.+)$/.exec(word)?.slice(1) ?? [word];
-    if (!isRefList(position!)) return [line];
+    if (!isRefList(position!)) return countedKinds(line);
     if (what === undefined || isRefList(what)) bare += `${word}, `;
     else {
       parts.push(`${bare}${word}`);

@@ -13,7 +13,7 @@ export const plain = (text: string): string =>
     .replace(/(?<=\d\s?)(?:MMFD?|mmfd?|uuF|µµF)(?!\p{L})/gu, 'pF')
     .replace(/(?<=\d\s?)(?:MFD|mfd|Mfd)(?!\p{L})/gu, 'µF')
     .replace(/(?<![\d.,/])([1-9])\/([1-9])(?=\s?A(?![\p{L}\d]))/gu, (_, over: string, under: string) => String(Number(over) / Number(under)))
-    .replace(/(?<![\d.,])([1-9]\d{0,2})\.(\d{3})(?=\s?(?:[Oo]hms?|OHMS?|Ω|pF)(?!\p{L}))/gu, '$1$2')
+    .replace(/(?<![\d.,])([1-9]\d{0,2})\.(\d{3})(?=\s?(?:[Oo]hm(?:s|ios?)?|OHMS?|Ω|pF|[uµ]F)(?!\p{L}))/gu, '$1$2')
     .replace(/[～〜]/g, '~')
     .replace(/[、，]/g, ',')
     .replace(/[；]/g, ';');
