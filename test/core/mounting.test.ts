@@ -38,7 +38,7 @@ test('leads are bent for the holes that a file told, each for its own where they
   const of = (second: number) =>
     mountingRemarks(kit(own, [pad('X1', '1', 0), pad('X1', '2', 10.16), pad('X2', '1', 0), pad('X2', '2', second)]), own, own.refs);
   expect(of(10.16)).toEqual(['Leads: bent 10.2 mm apart, as its holes are.']);
-  expect(of(12.7)).toEqual(['Leads: its holes are 10.2 to 12.7 mm apart: bend each for its own.']);
+  expect(of(12.7)).toEqual(['Leads: its holes are 10.2 to 12.7 mm apart: bend each to fit its own.']);
   expect(remarks(own)[0]).toContain('no nearer than 2 mm to the body');
 });
 

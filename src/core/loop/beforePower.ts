@@ -41,7 +41,7 @@ function badOnes(kit: KitState): OpenPoint[] {
     kind: 'bad-piece',
     refs: [p.ref],
     text: `${p.ref} is fitted and was ${p.verdict}`,
-    advice: `${p.text} Exchange it, or measure a right one and fit that.`,
+    advice: `${p.text} Replace it, or fit one that measures right.`,
     done: null,
   }));
 }
@@ -148,7 +148,7 @@ function secondLook(kit: KitState): OpenPoint[] {
       kind: 'look',
       refs: [],
       text: 'no second look yet',
-      advice: 'Turned parts, bridges and open joints are seen with a lens in five minutes; with power on they cost parts.',
+      advice: 'Five minutes with a lens find turned parts, bridges and open joints; with power on they destroy parts.',
       done: null,
     },
   ];

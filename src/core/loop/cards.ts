@@ -96,7 +96,7 @@ export function cardOf(kit: KitState, target: Target, windows: KnownWindows): Ta
         entry: 'confirm',
         unit: null,
         expected: null,
-        why: isPowered(target.stage) ? 'Set all of it with the supply still off, then switch on with one hand at the switch.' : 'Then measure.',
+        why: isPowered(target.stage) ? 'Set all of this with the supply still off. Then switch on, one hand staying at the switch.' : 'Then measure.',
         note: target.stage.cautions?.join(' ') ?? null,
       };
     case 'trace':

@@ -17,7 +17,7 @@ const volts = (line: Line) => (line.rating?.volts === undefined ? 'its rated vol
 const HELP: Readonly<Record<PartFigure['id'], (line: Line) => FigureHelp>> = {
   esr: () => ({
     title: 'ESR',
-    how: 'A meter cannot read it. Compare: charge it through 1 k, take it off, and look whether a fresh one of the same value holds longer.',
+    how: 'A meter cannot read it. Compare: charge it through 1 k, take it off, and see whether a fresh one of the same value holds longer.',
     tester: 'it is shown beside the capacitance. Discharge the part first.',
     from: 'tan δ 0.2 at 120 Hz over 2π f C',
   }),

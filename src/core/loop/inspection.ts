@@ -42,7 +42,7 @@ export function bareBoardItems(kit: KitState): LookItem[] {
         'pitch',
         'Holes fit the parts',
         'Connectors, controls and sockets drop in without force when tried dry.',
-        'Never force it: form the leads, or ask for the right part. Write it to the seller.',
+        'Never force it: form the leads, or ask for the right part. Tell the seller.',
         3,
       ),
       item(
@@ -56,7 +56,7 @@ export function bareBoardItems(kit: KitState): LookItem[] {
         'residue',
         'Board is clean',
         'No glue, flux or fingerprints on the pads.',
-        'Wash with isopropyl alcohol and let it dry. Solder does not wet dirty copper.',
+        'Wash with isopropyl alcohol and let it dry. Solder does not flow on dirty copper.',
         2,
       ),
       ...(chips
@@ -106,7 +106,7 @@ export function secondLookItems(kit: KitState): LookItem[] {
           id: `way/${r}`,
           title: `${r} is the right way round`,
           good: [foundWay(kit, r), orientationCard(l.kind).rule].filter(Boolean).join(' '),
-          remedy: 'Turn it before anything is switched on. An electrolytic or a chip that was powered the wrong way round is replaced.',
+          remedy: 'Turn it before anything is switched on. Replace an electrolytic or a chip that was powered the wrong way round.',
           refs: [r],
           weight: harmOf(l),
         })),

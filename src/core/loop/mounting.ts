@@ -51,7 +51,7 @@ function spacing(kit: KitState, line: Line, refs: readonly Ref[]): string[] {
   return [
     most - least < 0.5
       ? `Leads: bent ${least.toFixed(1)} mm apart, as its holes are.`
-      : `Leads: its holes are ${least.toFixed(1)} to ${most.toFixed(1)} mm apart: bend each for its own.`,
+      : `Leads: its holes are ${least.toFixed(1)} to ${most.toFixed(1)} mm apart: bend each to fit its own.`,
   ];
 }
 
@@ -61,7 +61,7 @@ function standoff(line: Line): string[] {
   const { shape } = packageOf(line);
   const watts = line.rating?.watts ?? 0;
   if (['resistor', 'zener', 'diode'].includes(line.kind) && watts >= STANDS_OFF) return ['Height: 3 to 5 mm above the board, so that the air gets beneath it.'];
-  if (BY_TAB.has(shape)) return ['Height: screw it to its sink first, solder then: the joints must not carry it.'];
+  if (BY_TAB.has(shape)) return ['Height: screw it to its sink first, then solder: the joints must not carry it.'];
   if (line.kind === 'led') return ['Height: as the case needs it; both leads the same, cut after soldering.'];
   if (line.kind === 'crystal') return ['Height: a millimetre above the board: its can may touch tracks.'];
   if (line.kind === 'electrolytic' || line.kind === 'tantalum') return ['Height: flat on the board; a can that is pulled up tears its leads.'];
@@ -73,6 +73,6 @@ function heat(line: Line): string[] {
     return ['Heat destroys germanium. Hold the lead with pliers between joint and body, two seconds a joint.'];
   if (line.kind === 'led' || packageOf(line).shape === 'film') return ['Heat: three seconds a joint at most, then let it cool.'];
   if (line.kind === 'connector' || line.kind === 'switch' || line.kind === 'relay')
-    return ['Heat: plastic gives way. Solder one pin, look whether it sits straight, then the others.'];
+    return ['Heat: plastic gives way. Solder one pin, see that it sits straight, then do the others.'];
   return [];
 }

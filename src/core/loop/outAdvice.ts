@@ -29,7 +29,7 @@ export function outAdvice(kit: KitState, line: Line, value: number): string {
 const apart = (kit: KitState) =>
   kit.sheet.circuit
     ? 'Keep it apart until you know what it does at its place.'
-    : 'Out of its range. Whether that matters depends on its place: keep it apart, take another.';
+    : 'Out of range. Whether that matters depends on its place: keep it apart, take another.';
 
 /** Pieces that look alike: only they can have been packed for each other. */
 const sameBody = (a: Line, b: Line) => a.kind === b.kind && (a.package ?? '') === (b.package ?? '');

@@ -115,7 +115,7 @@ function sinkExtras(kit: KitState): Extra[] {
       item: item(
         l.id,
         counted(l),
-        `Screwed to ${meant(l, tabs).join(', ') || 'its part'} first, soldered then: the joints must not carry it. Paste or a pad between the faces.`,
+        `Screwed to ${meant(l, tabs).join(', ') || 'its part'} first, then soldered: the joints must not carry it. Paste or a pad between the faces.`,
         'Unsolder the part, screw it to its sink, and solder it again: a joint that carries a sink cracks.',
         meant(l, tabs),
       ),
@@ -127,7 +127,7 @@ function sinkExtras(kit: KitState): Extra[] {
           item: item(
             `tab/${r}`,
             `Between the tab of ${r} and the heat sink`,
-            'A washer and a bush, where the instructions ask for them or the sink touches anything else; paste on both faces. Ohms between tab and sink tell.',
+            'A washer and a bush, where the instructions ask for them or the sink touches anything else; paste on both faces. Check with ohms between tab and sink.',
             'Without a washer the sink carries what the tab carries: take the screw out and fit one.',
             [r],
           ),
@@ -140,7 +140,7 @@ function sinkExtras(kit: KitState): Extra[] {
           l.id,
           counted(l),
           isWasher(l)
-            ? 'Between tab and sink, a bush in the hole, paste on both faces where the washer is bare. Ohms between tab and sink tell.'
+            ? 'Between tab and sink, a bush in the hole, paste on both faces where the washer is bare. Check with ohms between tab and sink.'
             : 'Tight by hand before anything is soldered there, touching no track.',
           LOOSE_SCREW,
           meant(l, tabs),

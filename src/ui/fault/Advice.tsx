@@ -114,7 +114,7 @@ function NextStep({ kit, next, rows, healthy, remedy }: NextProps) {
     </>
   ) : (
     <>
-      <b>No further reading {elsewhere ? '' : 'of this stage '}would separate these.</b> Next, in order of effort: {remedy} Touch its joints up. Then trace its
+      <b>No further reading {elsewhere ? '' : 'of this stage '}would separate these.</b> Next, in order of effort: {remedy} Resolder its joints. Then trace its
       pads with the tester (Fit, Trace), lift a leg and measure it alone, or replace it.{' '}
       {!elsewhere && inHand && kit.sheet.stages[0] !== inHand && (
         <Button

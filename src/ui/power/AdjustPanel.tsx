@@ -108,7 +108,7 @@ function Way({ adjustment, kit, last, holds }: { adjustment: Adjustment; kit: Ki
         <p className={zones.caution}>
           With this circuit it cannot be reached
           {because.length > 0
-            ? `, because of what ${because.join(', ')} measured: with ${because.length === 1 ? 'its' : 'their'} listed value it could. Exchange ${because.length === 1 ? 'it' : 'one'} first.`
+            ? `, because of what ${because.join(', ')} measured: with ${because.length === 1 ? 'its' : 'their'} listed value it could. Replace ${because.length === 1 ? 'it' : 'one'} first.`
             : '. Compare the window with the circuit: one of them is wrong, or a part that was not measured.'}
         </p>
       ) : holds ? (

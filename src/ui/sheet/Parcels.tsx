@@ -51,7 +51,7 @@ function ShoppingTable({ items }: { items: readonly ShoppingItem[] }) {
         rowKey="id"
         pagination={false}
         dataSource={[...items]}
-        locale={{ emptyText: <Nothing say="Nothing is missing as far as it is counted and measured, and nothing is needed besides." /> }}
+        locale={{ emptyText: <Nothing say="Nothing is missing among what was counted and measured, and nothing else is needed." /> }}
         columns={[
           { title: 'pieces', dataIndex: 'quantity', width: 70, className: 'num' },
           { title: 'what', key: 'what', rowScope: 'row', render: (_, i) => (i.line ? lineTitle(i.line) : i.text) },
