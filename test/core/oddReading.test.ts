@@ -83,3 +83,19 @@ test('the pad beside the probe that carries dangerously more is named, far ones 
   expect(note('TP2')).toMatch(/Next to it TP1 carries 24 V: hold the probe still/);
   expect(note('TP3')).toBeNull();
 });
+
+describe('volts that are off by one factor', () => {
+  const both = (first: number, second: number, third?: number) => {
+    const read = (check: string, reading: number): EntryBody => ({ kind: 'read', stage: 's', check, reading, meter: 'handheld' });
+    return lastVerdict(log(kit(), ...(third === undefined ? [] : [read('TP3', third)]), read('TP1', first), read('TP2', second)), windows)!.detail;
+  };
+  test('the second such reading names what they share: the supply, then the meter', () => {
+    expect(both(25.7, 2.336)).toMatch(/Both volts of this stage read 7 % high.*supply at its terminals.*weak battery/);
+    expect(both(22.3, 2.03, 1.014)).toMatch(/All 3 volts of this stage read 7 % low/);
+  });
+  test('one that is right, or a factor of its own, speaks for a part', () => {
+    expect(both(24, 2.336)).not.toMatch(/of this stage read/);
+    expect(both(25.7, 2.9)).not.toMatch(/of this stage read/);
+    expect(both(25.7, 2.336, 1.09)).not.toMatch(/of this stage read/);
+  });
+});

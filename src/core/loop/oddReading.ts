@@ -2,11 +2,11 @@ import type { KitState, Stage } from '../kit';
 import { print } from '../quantity';
 import { computedWindow } from '../stage';
 import { checkObservableId, type MeterMode, placeOf, probeObservableId, unitOf } from '../vocabulary';
-import type { KnownWindows } from './progress';
+import { freshTaken, type KnownWindows } from './progress';
 
 /** A reading that is more likely wrong itself than a sign of a wrong part. The fault finder knows the same ways (`diagnose/badReadings`). */
 export interface OddReading {
-  readonly why: 'sign' | 'decimal' | 'no-contact' | 'other-point' | 'supply-limit';
+  readonly why: 'sign' | 'decimal' | 'no-contact' | 'other-point' | 'supply-limit' | 'all-alike';
   readonly text: string;
   /** What was probably meant, where that can be said. */
   readonly as: number | null;
@@ -43,6 +43,8 @@ export function oddReading(kit: KitState, stage: Stage, asked: Asked, windows: K
     };
   if (mode === 'dcv' && Math.abs(reading) < OPEN_VOLTS && low > EXPECTED_VOLTS)
     return { why: 'no-contact', text: 'Next to nothing: no contact at the tip, the output switched off, or the meter on AC. Try once more.', as: null };
+  const alike = mode === 'dcv' ? allAlike(kit, stage, asked, windows) : null;
+  if (alike !== null) return { why: 'all-alike', text: alike, as: null };
   const elsewhere = mode === 'dcv' ? otherPoints(kit, stage, asked, windows) : [];
   const [only] = elsewhere;
   if (only !== undefined && elsewhere.length === 1) return { why: 'other-point', text: `It would fit ${only}: was the probe there?`, as: null };
@@ -54,6 +56,30 @@ export function oddReading(kit: KitState, stage: Stage, asked: Asked, windows: K
       as: Number((reading * decade).toPrecision(6)),
     };
   return null;
+}
+
+/** Volts from here on tell a common factor, readings that far off are off, and so near each other they are off alike (own choice). */
+const ALIKE = { volts: 0.5, off: 0.025, apart: 0.012 };
+
+/** Whether all volts of the stage are off by one factor: what they share is to blame, not a part. Null where they are not, or this is the first. */
+function allAlike(kit: KitState, stage: Stage, { reading, observable }: Asked, windows: KnownWindows): string | null {
+  const factorOf = (id: string, value: number) => {
+    const middle = computedWindow(windows?.[id])?.middle ?? 0;
+    return Math.abs(middle) >= ALIKE.volts ? value / middle : null;
+  };
+  const mine = factorOf(observable, reading);
+  if (mine === null || mine <= 0 || Math.abs(mine - 1) < ALIKE.off) return null;
+  const others = stage.checks.flatMap((check) => {
+    const id = checkObservableId(stage.id, check.id);
+    if (check.what !== 'measure' || check.mode !== 'dcv' || id === observable) return [];
+    const last = freshTaken(kit, stage, check.id).at(-1)?.entry;
+    const factor = last?.kind === 'read' && typeof last.reading === 'number' ? factorOf(id, last.reading) : null;
+    return factor === null ? [] : [factor];
+  });
+  if (others.length === 0 || others.some((f) => Math.abs(f / mine - 1) > ALIKE.apart)) return null;
+  const by = `${Math.round(100 * Math.abs(mine - 1))} % ${mine > 1 ? 'high' : 'low'}`;
+  const meter = mine > 1 ? ' (a weak battery makes many read high)' : '';
+  return `${others.length === 1 ? 'Both volts' : `All ${others.length + 1} volts`} of this stage read ${by}: suspect what they share. Measure the supply at its terminals. If it is right there, compare the meter with another${meter}, then look at what feeds them.`;
 }
 
 /** Points of the stage at which just this would be read, and nothing like it here. */
