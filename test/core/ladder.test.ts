@@ -245,6 +245,19 @@ describe('a check as a sentence', () => {
     ['out 13-15 Hz', { mode: 'frequency', red: { net: 'out' }, window: { low: 13, high: 15 } }],
     ['ripple at vcc < 50 mV', { mode: 'acv', red: { net: 'vcc' }, window: { low: null, high: 0.05 } }],
     ['TP4 11.5-12.5 VAC', { mode: 'acv' }],
+    ['TP4 5 V ± 0.1 V', { window: { low: 4.9, high: 5.1 } }],
+    ['TP4 2.50 V ±10 mV', { window: { low: 2.49, high: 2.51 } }],
+    ['5 V at TP4', { mode: 'dcv', red: { testPoint: 'TP4' }, window: { low: 4.75, high: 5.25 } }],
+    ['measure 12 V between vcc and gnd', { red: { net: 'vcc' }, black: { net: '0' } }],
+    ['ripple below 10 mV at TP4', { mode: 'acv', title: 'ripple below 10 mV at TP4', window: { low: null, high: 0.01 } }],
+    ['V at TP4 4.9..5.1', { mode: 'dcv', window: { low: 4.9, high: 5.1 } }],
+    ['TP4 should be 5 V', { title: 'TP4' }],
+    ['duty at TP4 50 %', { mode: 'duty' }],
+    ['diode test TP4 to ground 0.5-0.7 V', { mode: 'diode', red: { testPoint: 'TP4' } }],
+    ['pin 2 of R5 to ground 950 to 1050 ohm', { mode: 'ohms', red: { ref: 'R5', pin: '2' } }],
+    ['turn R5 until TP4 2.50 V ±10 mV', { adjust: 'R5', red: { testPoint: 'TP4' }, window: { low: 2.49, high: 2.51 } }],
+    ['adjust R5 so that TP4 is 2.5 V', { adjust: 'R5', mode: 'dcv' }],
+    ['turn R5 for the least at TP4', { adjust: 'R5', aim: 'least', red: { testPoint: 'TP4' } }],
     ['TP4 to TP5 -3 to -1 V', { mode: 'dcv', window: { low: -3, high: -1 } }],
   ])('%s', (sentence, check) => {
     expect(readCheckSentence(sentence, places)).toMatchObject({ ok: true, check: { what: 'measure', ...check } });
@@ -254,6 +267,13 @@ describe('a check as a sentence', () => {
       ok: true,
       check: { what: 'observe', action: 'press K1', expect: 'LED2 lights' },
     });
+    expect(readCheckSentence('outputs 1-16 one by one: LED lit', places)).toMatchObject({
+      ok: true,
+      check: { what: 'observe', expect: 'LED lit', channels: Array.from({ length: 16 }, (_, i) => `output ${i + 1}`) },
+    });
+    expect(readCheckSentence('press each of SW1-SW3: one chirp', places)).toMatchObject({ ok: true, check: { channels: ['SW1', 'SW2', 'SW3'] } });
+    expect(readCheckSentence('wait 20 min', places)).toMatchObject({ ok: true, check: { what: 'observe', expect: '20 min have passed' } });
+    expect(readCheckSentence('turn RV9 until TP4 2.5 V', places)).toMatchObject({ ok: false, message: expect.stringContaining('RV9') as string });
     expect(readCheckSentence('LED1 lit', places)).toMatchObject({ ok: true, check: { what: 'observe' } });
   });
   test.each([

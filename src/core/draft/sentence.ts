@@ -30,13 +30,25 @@ interface Window {
  */
 export function readCheckSentence(sentence: string, places: Places): SentenceReading {
   const text = sentence.trim().replace(/\s+/g, ' ');
+  const turn = TURN.exec(text);
+  if (turn) return readTurn(turn[1]!, turn[2]!, text, places);
+  const wait = WAIT.exec(text);
+  if (wait) return { ok: true, check: observe(slug(text), text.slice(0, 200), text, `${wait[1]!} have passed`) };
   if (text === '') return { ok: false, message: 'Write what to measure and what it should read, such as: TP4 to ground 2.4-3.1 V with sensor warm' };
-  const found = findWindow(text);
+  const [action] = text.split(/:\s+/, 1) as [string];
+  // `outputs 1-16 one by one: LED lit`: the figures count channels.
+  const found = channelsIn(action).length > 0 ? null : findWindow(text);
   if (!found) return readObservation(text);
-  const { window, before, after } = found;
-  const mode = modeOf(before, after, text, window.unit);
+  const { window } = found;
+  const mode = modeOf(found.before, found.after, text, window.unit);
+  // `5 V at TP1`: the place may stand behind.
+  const isBehind = mode !== 'dca' && wordsOfPlaces(found.before).length === 0 && /^(?:at|on|between|across|from|over)\s/i.test(found.after);
+  const [before, after] = isBehind ? [found.after, ''] : [found.before, found.after];
   const condition = after.replace(/^[\s,;:]+/, '');
-  const title = (before.trim() || text).replace(/[\s,:;]+$/, '').slice(0, 200);
+  const title = (isBehind ? text : before.trim() || text)
+    .replace(/[\s,:;]+$/, '')
+    .replace(/\s+(?:should be|must be|is|reads|shows)$/i, '')
+    .slice(0, 200);
   const limits = { low: window.low, high: window.high };
   if (limits.low !== null && limits.high !== null && limits.low > limits.high)
     return { ok: false, message: `The limits are the wrong way round: ${limits.low} is above ${limits.high}. Write the lower end first.` };
@@ -61,11 +73,49 @@ export function readCheckSentence(sentence: string, places: Places): SentenceRea
   return { ok: true, check: measure(slug(title), title, { mode, red, black, window: limits, ...note }) };
 }
 
+/** `turn RV1 until TP1 2.50 V`, `adjust RV1 so that …`, `turn RV2 for the least at TP3`. */
+const TURN = /^(?:turn|adjust|trim|set)\s+(\S+)\s+(?:until|till|so that|so|for)\s+(.+)$/i;
+const EXTREME =
+  /^(?:the\s+)?(least|lowest|minimum|smallest|most|highest|maximum|largest)(?:\s+(?:volts?|voltage|reading|level))?\s+(?:at|of|on|is at)\s+(.+)$/i;
+/** `wait 20 min`, `let it warm up for 10 minutes`. */
+const WAIT = /^(?:wait|warm up|let it (?:warm up|run|settle|rest))(?:\s+for)?\s+(\d+(?:[.,]\d+)?\s*(?:s|sec(?:ond)?s?|min(?:ute)?s?|h|hours?))\b/i;
+
+function readTurn(control: string, rest: string, text: string, places: Places): SentenceReading {
+  const adjust = places.lines.flatMap((l) => l.refs).find((r) => r.toLowerCase() === control.toLowerCase());
+  if (adjust === undefined) return { ok: false, message: `No control is called ${control}. Write it as the list does.` };
+  const extreme = EXTREME.exec(rest);
+  if (extreme) {
+    const points = pointsIn(extreme[2]!, places);
+    if (typeof points === 'string') return { ok: false, message: points };
+    const [red, black] = points;
+    const aim = /^(?:least|lowest|minimum|smallest)$/i.test(extreme[1]!) ? 'least' : 'most';
+    return { ok: true, check: measure(slug(text), text.slice(0, 200), { mode: AC.test(rest) ? 'acv' : 'dcv', red, black, adjust, aim }) };
+  }
+  const read = readCheckSentence(rest, places);
+  return read.ok ? { ok: true, check: { ...read.check, id: slug(text), title: text.slice(0, 200), adjust } } : read;
+}
+
+/** `each of SW1-SW8`, `outputs 1-16 one by one`: every one of them; none where the text does not say so. */
+function channelsIn(text: string): readonly string[] {
+  if (!/\b(?:each|every|one by one|one after another|in turn)\b/i.test(text)) return [];
+  const range = /(?:\b(\p{L}+)\s+)?(?<![\p{L}\d])([A-Za-z]*)(\d{1,3})\s*(?:-|–|…|\.\.\.?|to)\s*([A-Za-z]*)(\d{1,3})(?![\p{L}\d])/u.exec(text);
+  if (!range) return [];
+  const [, noun, letters, from, again, to] = range as unknown as [string, string | undefined, string, string, string, string];
+  const count = Number(to) - Number(from) + 1;
+  if (count < 2 || count > MOST_CHANNELS || (again !== '' && again.toLowerCase() !== letters.toLowerCase())) return [];
+  const head = letters !== '' ? letters : noun !== undefined && !/^(?:of|each|every)$/i.test(noun) ? `${noun.replace(/s$/, '')} ` : '';
+  return Array.from({ length: count }, (_, i) => `${head}${Number(from) + i}`);
+}
+const MOST_CHANNELS = 200;
+
 /** `do this: expect that`, or a lamp that is lit. */
 function readObservation(text: string): SentenceReading {
   const [action, expect] = text.split(/:\s+|\s+(?:→|->|=>)\s+/, 2) as [string, string | undefined];
-  if (expect) return { ok: true, check: observe(slug(action), action.slice(0, 200), action, expect) };
-  const state = /\b(?:lit|on|off|dark|blinks?|flashes|sounds?|silent|moves|cold|warm)\b/i.exec(text);
+  if (expect) {
+    const channels = channelsIn(action);
+    return { ok: true, check: observe(slug(action), action.slice(0, 200), action, expect, channels.length > 0 ? { channels } : {}) };
+  }
+  const state = /\b(?:lit|lights?(?: up)?|glows?|on|off|dark|blinks?|flashes|sounds?|silent|moves|cold|warm)\b/i.exec(text);
   if (state) return { ok: true, check: observe(slug(text), text.slice(0, 200), `Look: ${text}`, text) };
   return {
     ok: false,
@@ -87,6 +137,14 @@ const FORMS: readonly { readonly form: RegExp; readonly read: (m: RegExpExecArra
       const value = quantity(m[1]!, m[2]!);
       const share = Number(m[3]!.replace(',', '.')) / 100;
       return value && { low: tidy(value.value - Math.abs(value.value) * share), high: tidy(value.value + Math.abs(value.value) * share), unit: value.unit };
+    },
+  },
+  {
+    form: new RegExp(String.raw`(${NUMBER})\s*(${UNIT})\s*(?:±|\+\/-|\+-)\s*(${NUMBER})\s*(${UNIT})(?![\w.%])`, 'i'),
+    read: (m) => {
+      const value = quantity(m[1]!, m[2]! === '' ? m[4]! : m[2]!);
+      const by = quantity(m[3]!, m[4]! === '' ? m[2]! : m[4]!);
+      return value && by && { low: tidy(value.value - Math.abs(by.value)), high: tidy(value.value + Math.abs(by.value)), unit: value.unit };
     },
   },
   {
@@ -158,7 +216,7 @@ function modeOf(before: string, after: string, text: string, unit: Unit | null):
   if (unit === 'ohm') return 'ohms';
   if (AC.test(text.slice(before.length, text.length - after.length)) || /\bripple\b|\bAC volts\b/i.test(text)) return 'acv';
   if (/\bdiode\b/i.test(text)) return 'diode';
-  if (unit === 'V') return 'dcv';
+  if (unit === 'V' || (unit === null && /\bV(?=\s)|\bvolts?\b|\bvoltage\b/.test(before))) return 'dcv';
   if (/\b(?:current|amps?|draws)\b/i.test(before)) return 'dca';
   // A bare number such as `> 1k` between two places without power is ohms.
   return 'ohms';
@@ -178,14 +236,7 @@ function pointsIn(text: string, places: Places): [ProbePoint, ProbePoint] | stri
         ]
       : `No part is called ${across[1]!}. Write it as the list does.`;
   }
-  const cleaned = text
-    .replace(/\b(?:between|from|at|measure|read|voltage|volts|resistance|ohms|the|AC|DC|ripple|frequency|of|pin)\b/gi, ' ')
-    .replace(/\b(?:and|against|to|versus|vs)\b/gi, '→')
-    .replace(/\s-\s/g, '→');
-  const words = cleaned
-    .split('→')
-    .map((w) => w.trim().replace(/[,:;]+$/, ''))
-    .filter(Boolean);
+  const words = wordsOfPlaces(text);
   const [first, second] = words;
   if (!first) return 'Write where the red probe goes: a test point, a net, or a pin such as R5.2.';
   const red = pointOf(first, places);
@@ -197,6 +248,19 @@ function pointsIn(text: string, places: Places): [ProbePoint, ProbePoint] | stri
   if (JSON.stringify(red) === JSON.stringify(black)) return `Both probes are at ${first}: a check is between two places.`;
   return [red, black];
 }
+
+/** What a text names as places, in its order: all other words taken out. */
+const wordsOfPlaces = (text: string): string[] =>
+  text
+    .replace(/\bpin\s+([\w+-]+)\s+of\s+(\S+)/gi, '$2.$1')
+    .replace(/\bV(?=\s+(?:at|between|across|on)\b)/g, ' ')
+    .replace(/\b(?:should be|must be|diode test|duty(?: cycle)?)\b/gi, ' ')
+    .replace(/\b(?:between|from|at|on|over|measure|reads?|shows?|is|voltage|volts|resistance|ohms|the|AC|DC|ripple|frequency|of|pin)\b/gi, ' ')
+    .replace(/\b(?:and|against|to|versus|vs)\b/gi, '→')
+    .replace(/\s-\s/g, '→')
+    .split('→')
+    .map((w) => w.trim().replace(/[,:;]+$/, ''))
+    .filter(Boolean);
 
 /** A test point, ground, a pin (`R5.2`, `R5 2`) or a net by its name; words where the circuit does not tell which pin is meant. */
 function pointOf(name: string, { testPoints, lines, nets, circuit }: Places): ProbePoint | string | null {
