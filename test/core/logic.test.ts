@@ -111,6 +111,57 @@ describe('cards against their truth tables', () => {
     expect(after('C4017', low, ...clocks(10)).drive['Q0']).toBe('high');
     expect(after('C4017', low, ...clocks(3), { ...low, RST: 1 }).drive['Q0']).toBe('high');
   });
+  test('the flip-flop takes its data by a rising clock; set and reset are active low', () => {
+    const base = { RA: 1, SA: 1, DA: 1, CLKA: 0, RB: 1, SB: 1, DB: 0, CLKB: 0 } as const;
+    expect(after('HC74', base).drive).toMatchObject({ QA: 'low', NA: 'high' });
+    expect(after('HC74', base, { ...base, CLKA: 1 }).drive).toMatchObject({ QA: 'high', NA: 'low' });
+    expect(after('HC74', base, { ...base, CLKA: 1 }, { ...base, RA: 0 }).drive).toMatchObject({ QA: 'low', NA: 'high' });
+    expect(after('HC74', { ...base, RA: 0, SA: 0 }).drive).toMatchObject({ QA: 'high', NA: 'high' });
+  });
+  test('keys are loaded in parallel and come out one by one, the highest first', () => {
+    const idle = { PL: 1, CLK: 0, CE: 0, DS: 0, D0: 0, D1: 0, D2: 0, D3: 0, D4: 0, D5: 1, D6: 0, D7: 1 } as const;
+    const clock = [{ ...idle, CLK: 1 } as const, idle];
+    const shown = [0, 1, 2, 3].map((n) => after('HC165', { ...idle, PL: 0 }, idle, ...Array.from({ length: n }, () => clock).flat()).drive['Q7']);
+    expect(shown).toEqual(['high', 'low', 'high', 'low']);
+    expect(after('HC165', { ...idle, PL: 0 }, { ...idle, CE: 1 }, { ...idle, CE: 1, CLK: 1 }).drive['Q7']).toBe('high');
+  });
+  test('the serial register shifts by rising clocks and is cleared by its reset', () => {
+    const one = { A: 1, B: 1, CLK: 0, MR: 1 } as const;
+    const zero = { ...one, B: 0 } as const;
+    const rounds = [one, { ...one, CLK: 1 } as const, zero, { ...zero, CLK: 1 } as const];
+    expect(after('HC164', ...rounds).drive).toMatchObject({ Q0: 'low', Q1: 'high', Q2: 'low' });
+    expect(after('HC164', ...rounds, { ...zero, MR: 0 }).drive).toMatchObject({ Q1: 'low' });
+  });
+  test('the latch follows while its gate is high, holds then, and lets go by its enable', () => {
+    const data = { OE: 0, LE: 1, D0: 1, D1: 0, D2: 1, D3: 0, D4: 0, D5: 0, D6: 0, D7: 0 } as const;
+    expect(after('HC573', data, { ...data, LE: 0 }, { ...data, LE: 0, D0: 0 }).drive).toMatchObject({ Q0: 'high', Q1: 'low', Q2: 'high' });
+    expect(after('HC573', data, { ...data, OE: 1 }).drive['Q0']).toBe('z');
+  });
+  test('binary counters: twelve bits by falling clocks, four bits to fifteen', () => {
+    const low = { CLK: 0, RST: 0 } as const;
+    const six = Array.from({ length: 6 }, () => [{ ...low, CLK: 1 } as const, low]).flat();
+    expect(after('C4040', low, ...six).drive).toMatchObject({ Q0: 'low', Q1: 'high', Q2: 'high', Q3: 'low' });
+    const idle = { CLKA: 0, ENAA: 1, RSTA: 0, CLKB: 0, ENAB: 1, RSTB: 0 } as const;
+    const clocks = (n: number) => Array.from({ length: n }, () => [{ ...idle, CLKA: 1 } as const, idle]).flat();
+    expect(after('C4520', idle, ...clocks(10)).drive).toMatchObject({ Q3A: 'high', Q1A: 'high', Q0A: 'low' });
+    expect(after('C4518', idle, ...clocks(10)).drive).toMatchObject({ Q3A: 'low', Q1A: 'low' });
+  });
+  test('multiplexers: one of eight, four of two', () => {
+    const eight = { D0: 0, D1: 0, D2: 0, D3: 0, D4: 0, D5: 1, D6: 0, D7: 0, A: 1, B: 0, C: 1, E: 0 } as const;
+    expect(after('HC151', eight).drive).toEqual({ Y: 'high', N: 'low' });
+    expect(after('HC151', { ...eight, E: 1 }).drive).toEqual({ Y: 'low', N: 'high' });
+    const four = { S: 0, E: 0, A1: 1, B1: 0, A2: 0, B2: 1, A3: 0, B3: 0, A4: 0, B4: 0 } as const;
+    expect(after('HC157', four).drive).toMatchObject({ Y1: 'high', Y2: 'low' });
+    expect(after('HC157', { ...four, S: 1 }).drive).toMatchObject({ Y1: 'low', Y2: 'high' });
+  });
+  test('every card has its supply and ground among its pins, in a body with so many legs', () => {
+    expect(Object.keys(CARDS).length).toBeGreaterThanOrEqual(30);
+    for (const [name, c] of Object.entries(CARDS)) {
+      expect([name, c.pins.length]).toEqual([name, Number(/\d+/.exec(c.package)![0])]);
+      for (const pin of [...c.inputs, ...c.outputs, c.ground, ...(c.supply === null ? [] : [c.supply])])
+        expect([name, c.pins]).toEqual([name, expect.arrayContaining([pin])]);
+    }
+  });
   test('the shift register shows what was shifted when the latch rises, not before', () => {
     const base = { MR: 1, SHCP: 0, STCP: 0, OE: 0, DS: 1 } as const;
     const shifted = [base, { ...base, SHCP: 1 } as const, base];

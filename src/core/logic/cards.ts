@@ -1,46 +1,7 @@
-/** Levels of a chip's pins by name; a reading is 0 or 1. */
-export type Readings = Readonly<Record<string, 0 | 1>>;
-export type Drive = 'low' | 'high' | 'z' | 'weak';
+import { C4, type Card, falls, HC, level, names, none, rises, still } from './card';
+import { REGISTERS } from './registers';
 
-/** What a chip keeps between rounds: numbers only. */
-export type ChipState = readonly number[];
-
-/** A chip of the library: pins, electrical data, behaviour. Behaviour as in the public truth tables of the families. */
-export interface Card {
-  /** Names of the pins, from pin 1 on; '' for one without use. */
-  readonly pins: readonly string[];
-  readonly package: string;
-  /** Ohms of a high and of a low output. */
-  readonly roh: number;
-  readonly rol: number;
-  /** Volts in series with a low output. */
-  readonly vol: number;
-  /** Least supply, volts. */
-  readonly min: number;
-  /** Thresholds as shares of the supply, or (`volts`) above ground. */
-  readonly vil: number;
-  readonly vih: number;
-  readonly absolute?: boolean;
-  readonly supply: string | null;
-  readonly ground: string;
-  readonly inputs: readonly string[];
-  readonly outputs: readonly string[];
-  /** Ohms that pull each input down. */
-  readonly pullDown?: number;
-  readonly start: ChipState;
-  /** State after a round: `was` are the readings of the round before, null when they were forgotten. */
-  readonly next: (state: ChipState, now: Readings, was: Readings | null) => ChipState;
-  readonly drive: (state: ChipState, now: Readings) => Readonly<Record<string, Drive>>;
-}
-
-const HC = { roh: 40, rol: 40, vol: 0, min: 2, vil: 0.3, vih: 0.7, supply: 'VDD', ground: 'GND' } as const;
-const C4 = { ...HC, roh: 400, rol: 400, min: 3 } as const;
-const level = (on: boolean): Drive => (on ? 'high' : 'low');
-const rises = (pin: string, now: Readings, was: Readings | null) => was !== null && was[pin] === 0 && now[pin] === 1;
-const falls = (pin: string, now: Readings, was: Readings | null) => was !== null && was[pin] === 1 && now[pin] === 0;
-const names = (text: string) => text.split(' ');
-const none: ChipState = [];
-const still = (state: ChipState) => state;
+export type { Card, ChipState, Drive, Readings } from './card';
 
 /** Four gates of two inputs. */
 const gates = (pins: string, of: (a: number, b: number) => boolean): Card => ({
@@ -54,6 +15,42 @@ const gates = (pins: string, of: (a: number, b: number) => boolean): Card => ({
   drive: (_, now) => Object.fromEntries([1, 2, 3, 4].map((i) => [`Y${i}`, level(of(now[`A${i}`]!, now[`B${i}`]!))])),
 });
 const GATES = 'A1 B1 Y1 A2 B2 Y2 GND Y3 A3 B3 Y4 A4 B4 VDD';
+const GATES_4000 = 'A1 B1 Y1 Y2 A2 B2 GND A3 B3 Y3 Y4 A4 B4 VDD';
+
+/** Six inverters. */
+const INVERTERS: Card = {
+  ...HC,
+  package: 'dip14',
+  pins: names('A1 Y1 A2 Y2 A3 Y3 GND Y4 A4 Y5 A5 Y6 A6 VDD'),
+  inputs: names('A1 A2 A3 A4 A5 A6'),
+  outputs: names('Y1 Y2 Y3 Y4 Y5 Y6'),
+  start: none,
+  next: still,
+  drive: (_, now) => Object.fromEntries([1, 2, 3, 4, 5, 6].map((i) => [`Y${i}`, level(now[`A${i}`] === 0)])),
+};
+
+/** Darlington arrays: open collectors to ground, no supply pin of their own. */
+const darlingtons = (n: number): Card => {
+  const each = (letter: string) => Array.from({ length: n }, (_, i) => `${letter}${i + 1}`);
+  return {
+    ...HC,
+    package: `dip${2 * n + 2}`,
+    rol: 10,
+    vol: 0.7,
+    min: 0,
+    absolute: true,
+    vil: 1,
+    vih: 2,
+    pullDown: 10_000,
+    supply: null,
+    pins: [...each('I'), 'GND', 'COM', ...each('O').reverse()],
+    inputs: each('I'),
+    outputs: each('O'),
+    start: none,
+    next: still,
+    drive: (_, now) => Object.fromEntries(each('I').map((input, i) => [`O${i + 1}`, now[input] === 1 ? 'low' : 'z'])),
+  };
+};
 
 /** Segments of the digits 0 to 9. */
 const LEGS = ['a', 'b', 'c', 'd', 'e', 'f', 'g'];
@@ -65,18 +62,37 @@ export const CARDS: Readonly<Record<string, Card>> = {
   HC02: gates('Y1 A1 B1 Y2 A2 B2 GND A3 B3 Y3 A4 B4 Y4 VDD', (a, b) => !(a || b)),
   HC32: gates(GATES, (a, b) => Boolean(a || b)),
   HC86: gates(GATES, (a, b) => a !== b),
-  C4001: { ...gates('A1 B1 Y1 Y2 A2 B2 GND A3 B3 Y3 Y4 A4 B4 VDD', (a, b) => !(a || b)), ...C4 },
-  C4011: { ...gates('A1 B1 Y1 Y2 A2 B2 GND A3 B3 Y3 Y4 A4 B4 VDD', (a, b) => !(a && b)), ...C4 },
-  C4093: { ...gates('A1 B1 Y1 Y2 A2 B2 GND A3 B3 Y3 Y4 A4 B4 VDD', (a, b) => !(a && b)), ...C4 },
-  HC04: {
+  C4001: { ...gates(GATES_4000, (a, b) => !(a || b)), ...C4 },
+  C4011: { ...gates(GATES_4000, (a, b) => !(a && b)), ...C4 },
+  C4093: { ...gates(GATES_4000, (a, b) => !(a && b)), ...C4 },
+  C4070: { ...gates(GATES_4000, (a, b) => a !== b), ...C4 },
+  C4071: { ...gates(GATES_4000, (a, b) => Boolean(a || b)), ...C4 },
+  C4081: { ...gates(GATES_4000, (a, b) => Boolean(a && b)), ...C4 },
+  HC04: INVERTERS,
+  HC14: INVERTERS,
+  C4069: { ...INVERTERS, ...C4 },
+  HC151: {
     ...HC,
-    package: 'dip14',
-    pins: names('A1 Y1 A2 Y2 A3 Y3 GND Y4 A4 Y5 A5 Y6 A6 VDD'),
-    inputs: names('A1 A2 A3 A4 A5 A6'),
-    outputs: names('Y1 Y2 Y3 Y4 Y5 Y6'),
+    package: 'dip16',
+    pins: names('D3 D2 D1 D0 Y N E GND C B A D7 D6 D5 D4 VDD'),
+    inputs: names('D0 D1 D2 D3 D4 D5 D6 D7 A B C E'),
+    outputs: names('Y N'),
     start: none,
     next: still,
-    drive: (_, now) => Object.fromEntries([1, 2, 3, 4, 5, 6].map((i) => [`Y${i}`, level(now[`A${i}`] === 0)])),
+    drive: (_, now) => {
+      const on = now['E'] === 0 && now[`D${now['A']! + 2 * now['B']! + 4 * now['C']!}`] === 1;
+      return { Y: level(on), N: level(!on) };
+    },
+  },
+  HC157: {
+    ...HC,
+    package: 'dip16',
+    pins: names('S A1 B1 Y1 A2 B2 Y2 GND Y3 B3 A3 Y4 B4 A4 E VDD'),
+    inputs: names('S A1 B1 A2 B2 A3 B3 A4 B4 E'),
+    outputs: names('Y1 Y2 Y3 Y4'),
+    start: none,
+    next: still,
+    drive: (_, now) => Object.fromEntries([1, 2, 3, 4].map((i) => [`Y${i}`, level(now['E'] === 0 && now[`${now['S'] === 1 ? 'B' : 'A'}${i}`] === 1)])),
   },
   C4013: {
     ...C4,
@@ -112,23 +128,6 @@ export const CARDS: Readonly<Record<string, Card>> = {
       return [byClock || byEnable ? (n! + 1) % 10 : n!];
     },
     drive: ([n]) => ({ ...Object.fromEntries(Array.from({ length: 10 }, (_, i) => [`Q${i}`, level(i === n)])), CO: level(n! < 5) }),
-  },
-  C4518: {
-    ...C4,
-    package: 'dip16',
-    pins: names('CLKA ENAA Q0A Q1A Q2A Q3A RSTA GND CLKB ENAB Q0B Q1B Q2B Q3B RSTB VDD'),
-    inputs: names('CLKA ENAA RSTA CLKB ENAB RSTB'),
-    outputs: names('Q0A Q1A Q2A Q3A Q0B Q1B Q2B Q3B'),
-    start: [0, 0],
-    next: (state, now, was) =>
-      ['A', 'B'].map((f, i) => {
-        if (now[`RST${f}`] === 1) return 0;
-        const byClock = rises(`CLK${f}`, now, was) && now[`ENA${f}`] === 1 && was![`ENA${f}`] === 1;
-        const byEnable = falls(`ENA${f}`, now, was) && now[`CLK${f}`] === 0 && was![`CLK${f}`] === 0;
-        return byClock || byEnable ? (state[i]! + 1) % 10 : state[i]!;
-      }),
-    drive: (state) =>
-      Object.fromEntries(['A', 'B'].flatMap((f, i) => [0, 1, 2, 3].map((bit) => [`Q${bit}${f}`, level(((state[i]! >> bit) & 1) === 1)] as const))),
   },
   C4511: {
     ...C4,
@@ -175,24 +174,9 @@ export const CARDS: Readonly<Record<string, Card>> = {
       return Object.fromEntries(Array.from({ length: 8 }, (_x, i) => [`Y${i}`, level(!(on && i === n))]));
     },
   },
-  DA7: {
-    ...HC,
-    package: 'dip16',
-    rol: 10,
-    vol: 0.7,
-    min: 0,
-    absolute: true,
-    vil: 1,
-    vih: 2,
-    pullDown: 10_000,
-    supply: null,
-    pins: names('I1 I2 I3 I4 I5 I6 I7 GND COM O7 O6 O5 O4 O3 O2 O1'),
-    inputs: names('I1 I2 I3 I4 I5 I6 I7'),
-    outputs: names('O1 O2 O3 O4 O5 O6 O7'),
-    start: none,
-    next: still,
-    drive: (_, now) => Object.fromEntries([1, 2, 3, 4, 5, 6, 7].map((i) => [`O${i}`, now[`I${i}`] === 1 ? 'low' : 'z'])),
-  },
+  DA7: darlingtons(7),
+  DA8: darlingtons(8),
+  ...REGISTERS,
   PE8: {
     ...HC,
     package: 'dip16',

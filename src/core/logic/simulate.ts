@@ -656,7 +656,7 @@ function placeChip(chip: Chip, pins: Readonly<Record<string, string>>, s: Surrou
   const outputs = outputNames.map((name): OutputPin => {
     const pin = numberOf(name);
     const stuck = s.fault.kind === 'stuck' && s.fault.parts[0] === chip.ref && s.fault.detail.pin === pin ? s.fault.detail.level : null;
-    const open = chip.card === 'DA7';
+    const open = card?.supply === null;
     const high = open && stuck === 'high' ? STUCK_OPEN : drives[1]!;
     const both = inputNames.includes(name);
     const settings = [null, high, drives[2]!, loadOf(pullOf(name)), { ohms: WEAK_HIGH, volts: v }];

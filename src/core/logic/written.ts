@@ -143,6 +143,8 @@ export function cardNamed(type: string): string | null {
   if (exact) return exact;
   const logic = /^(?:\d{2})?(?:HCT?|LS|AC)(\d{2,3})$/.exec(t) ?? /^74(\d{2,3})$/.exec(t);
   if (logic) return names.find((n) => n === `HC${logic[1]!}`) ?? null;
+  const array = /^[A-Z]{2,3}2([08])0[34][A-Z]*$/.exec(t);
+  if (array) return array[1] === '0' ? 'DA7' : 'DA8';
   const cmos = /^[A-Z]{0,3}(4\d{3})[A-Z]*$/.exec(t);
   if (cmos) return names.find((n) => n === `C${cmos[1]!}`) ?? null;
   return null;
