@@ -17,6 +17,10 @@ test('a board round a chip: written in sentences, tried by keyboard, two outputs
   await field.fill(SENTENCES.replace('D1-D4 light', 'D1-D5 light'));
   await expect(page.getByText('Line 5: 4 keys and 5 lamps: write as many of each, or one sentence for each.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Use these sentences' })).toBeDisabled();
+  // The pins of a known chip are shown by their names.
+  await page.getByRole('combobox', { name: /Chips with a card/ }).fill('165');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('1 PL · 2 CLK')).toBeVisible();
   await field.fill(SENTENCES);
   await expect(page.getByText(/^Understood: \d+ tries/)).toBeVisible();
   await expectAccessible(page);

@@ -2,6 +2,7 @@
 import { operatingPoint, readDeck } from '@/core/circuit';
 import { expectation, type LogicBoard, LogicDiagnoser, readBoard } from '@/core/logic';
 import { CARDS, type ChipState, type Readings } from '@/core/logic/cards';
+import { cardNamed, LIBRARY } from '@/core/logic/written';
 
 const MODELS = '.model LR D(IS=1e-18 N=2)\n.end\n';
 /** Two keys, each lighting its lamp through a black box; the third lamp follows both. */
@@ -161,6 +162,11 @@ describe('cards against their truth tables', () => {
       for (const pin of [...c.inputs, ...c.outputs, c.ground, ...(c.supply === null ? [] : [c.supply])])
         expect([name, c.pins]).toEqual([name, expect.arrayContaining([pin])]);
     }
+  });
+  test('every chip of the library is found by its printed name', () => {
+    for (const { name, printed } of LIBRARY) expect([printed, cardNamed(printed.split(' ')[0]!)]).toEqual([printed, name]);
+    expect(cardNamed('74HCT165N')).toBe('HC165');
+    expect(cardNamed('CD4071BE')).toBe('C4071');
   });
   test('the shift register shows what was shifted when the latch rises, not before', () => {
     const base = { MR: 1, SHCP: 0, STCP: 0, OE: 0, DS: 1 } as const;

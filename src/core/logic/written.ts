@@ -133,6 +133,18 @@ export function ohmsOf(text: string): number | null {
   return ohms !== null && ohms > 0 ? ohms : null;
 }
 
+/** Chips that can be named in sentences, as they are printed, with the names of their pins from pin 1 on. */
+export const LIBRARY: readonly { readonly name: string; readonly printed: string; readonly pins: readonly string[] }[] = Object.entries(CARDS)
+  .filter(([name]) => name !== 'OSC8')
+  .map(([name, { pins }]) => ({ name, printed: printedName(name), pins }))
+  .sort((a, b) => a.printed.localeCompare(b.printed, 'en', { numeric: true }));
+
+function printedName(card: string): string {
+  if (card.startsWith('HC')) return `74${card}`;
+  if (card.startsWith('C4')) return `CD${card.slice(1)}`;
+  return { DA7: 'ULN2003 (seven Darlingtons)', DA8: 'ULN2803 (eight Darlingtons)', PE8: 'PE8 (port expander on a bus)' }[card] ?? card;
+}
+
 /** A library card by the type as it is printed: `74HC595`, `CD4017`, `HC595`. */
 export function cardNamed(type: string): string | null {
   const t = type.toUpperCase();
@@ -141,8 +153,10 @@ export function cardNamed(type: string): string | null {
   if (t === 'OSC8') return null;
   const exact = names.find((n) => n === t);
   if (exact) return exact;
-  const logic = /^(?:\d{2})?(?:HCT?|LS|AC)(\d{2,3})$/.exec(t) ?? /^74(\d{2,3})$/.exec(t);
-  if (logic) return names.find((n) => n === `HC${logic[1]!}`) ?? null;
+  // `SN74HCT165N`, `74LS00`, `HC595`; a 4000 chip in the faster family keeps its pins.
+  const logic = /^(?:[A-Z]{2}(?=[57]4))?(?:[57]4)?(?:HCT?|A?LS|A?HCT?|ACT?|F|S)?(\d{2,4})[A-Z]{0,3}$/.exec(t);
+  const known = logic && names.find((n) => n === `HC${logic[1]!}` || n === `C${logic[1]!}`);
+  if (known) return known;
   const array = /^[A-Z]{2,3}2([08])0[34][A-Z]*$/.exec(t);
   if (array) return array[1] === '0' ? 'DA7' : 'DA8';
   const cmos = /^[A-Z]{0,3}(4\d{3})[A-Z]*$/.exec(t);

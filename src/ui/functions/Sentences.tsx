@@ -4,6 +4,7 @@ import { type KitState, put } from '@/core/kit';
 import { EXAMPLE_SENTENCES, readSentences, type SentenceRemark } from '@/core/logic';
 import { useBench } from '@/store/bench';
 import zones from '../shell/zones.module.css';
+import { ChipPins } from './ChipPins';
 import styles from './Functions.module.css';
 
 const HINTS: readonly (readonly [string, string])[] = [
@@ -92,6 +93,7 @@ export function Sentences({ kit, close }: { kit: KitState; close: () => void }) 
           ))}
         </dl>
         <p className="soft">Places are ground, plus, U1 12, or a name of your own for a net.</p>
+        <ChipPins />
       </section>
     </div>
   );
