@@ -36,6 +36,9 @@ test.each([
   ['U2 LM7805CT + heatsink', { kind: 'regulator', refs: ['U2'], note: 'heatsink' }],
   ['R2: 2.200 ohmios', { value: 2_200 }],
   ['C1: 2.200 uF', { value: 2.2e-3 }],
+  ['LM741 - U1', { kind: 'opamp', refs: ['U1'] }],
+  ['8-pin socket - for U1', { kind: 'socket' }],
+  ['BT1 9V battery connector', { kind: 'holder' }],
   ['LED D2 5mm rt', { kind: 'led', colour: 'red' }],
 ])('%s', (row, read) => {
   expect(lineOf(row)).toMatchObject(read);
@@ -45,6 +48,36 @@ test('a heading counts only for positions that can stand below it; micro without
   const lines = linesOf('Конденсаторы', 'C1 - 0,1мк', 'C2 - 100мк х 16В', 'VT1 КТ315Б', 'VD1 КД522', 'HL1 АЛ307', 'L1 100 мкГн');
   expect(lines.map((l) => l.kind)).toEqual(['capacitor', 'electrolytic', 'npn', 'diode', 'led', 'inductor']);
   expect(lines.slice(0, 3)).toMatchObject([{ value: 1e-7 }, { value: 1e-4 }, { type: 'КТ315Б' }]);
+});
+
+test('parts indented below headings are lines of their own; a deeper line below a part carries it on', () => {
+  const lines = linesOf(
+    'Widerstände:',
+    ' 10 Ohm 1 Stück (br sw sw)',
+    ' 100 kOhm 2 Stück (br sw ge)',
+    'Kondensatoren:',
+    ' 1 µF Elko 1 Stück',
+    ' 4n7 Folie 3 Stück',
+  );
+  expect(lines.map((l) => [l.kind, l.value, l.quantity])).toEqual([
+    ['resistor', 10, 1],
+    ['resistor', 1e5, 2],
+    ['electrolytic', 1e-6, 1],
+    ['capacitor', 4.7e-9, 3],
+  ]);
+  expect(linesOf('R1 10k', '  metal film', 'R2 4k7', '  carbon', 'C1 100n')).toHaveLength(3);
+});
+
+test('a kit in one sentence: each counted piece is a line, what only its unit tells is looked at', () => {
+  const { list } = readDraft('Bauteile für Blinker: 2x BC547, 2x 10k, 2x 470 Ohm, 2x 22uF, 2x LED rot, 1x Clip', '', {});
+  expect(list.lines.map((l) => [l.kind, l.quantity])).toEqual([
+    ['npn', 2],
+    ['resistor', 2],
+    ['resistor', 2],
+    ['electrolytic', 2],
+    ['led', 2],
+  ]);
+  expect(list.entries.filter((e) => !e.sure).length).toBeGreaterThanOrEqual(3);
 });
 
 test('several parts in a line, each with its value, are as many lines; words in front name their kind', () => {

@@ -8,11 +8,11 @@ import type { SheetKind } from './reading';
 const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
   [
     'socket',
-    /\b(?:ic|dil|dip|chip)(?:[- ]?\d{1,2}(?:[- ]?(?:pins?|pol\p{L}*))?)?[- ]?(?:socket|seat|holder|sockel|fassung)|socket (?:for )?(?:ic|dil|dip|chip)\b|\bskt\b|sockel für|z[óo]calo|soquete|support (?:de |pour |du )?(?:ci\b|circuit|dil|dip|\d{1,2} ?broches)|zoccolo|podstawka|(?:ic|chip) ?stand\b|панельк|ic ?ソケット|ic ?座|芯片座|集成电路座/iu,
+    /\b(?:ic|dil|dip|chip)(?:[- ]?\d{1,2}(?:[- ]?(?:pins?|pol\p{L}*))?)?[- ]?(?:socket|seat|holder|sockel|fassung)|socket (?:for )?(?:ic|dil|dip|chip)\b|\b(?:6|8|14|16|18|20|24|28|32|40)[- ]?pin socket|\bskt\b|sockel für|z[óo]calo|soquete|support (?:de |pour |du )?(?:ci\b|circuit|dil|dip|\d{1,2} ?broches)|zoccolo|podstawka|(?:ic|chip) ?stand\b|панельк|ic ?ソケット|ic ?座|芯片座|集成电路座/iu,
   ],
   [
     'holder',
-    /(?:batter(?:y|ies)|batt|fuse|cell)[- ]?(?:holder|hldr|box|case|clip|compartment|snap)|(?:batterie|sicherungs?|akku)[- ]?(?:fach|halter|kasten|clip)|porta ?(?:pilas?|bater|pilhas?|batteri|fusib)|suporte (?:de |para )?(?:pilha|bateria|fus)|(?:support|boîtier|coupleur|porte)[- ](?:de |à |pour )?(?:piles?|fusible)|koszyk|oprawk?a bezp|батарейн\p{L}* отсек|отсек (?:для )?батар|держатель (?:батар|предохр)|кассета|电池[盒座仓]|保险[丝管]?座|電池(?:ボックス|ホルダ|ケース)|バッテリー?(?:ボックス|ホルダ)|ヒューズホルダ/iu,
+    /(?:batter(?:y|ies)|batt|fuse|cell)[- ]?(?:holder|hldr|box|case|clip|compartment|snap|connector|strap)|(?:batterie|sicherungs?|akku)[- ]?(?:fach|halter|kasten|clip)|porta ?(?:pilas?|bater|pilhas?|batteri|fusib)|suporte (?:de |para )?(?:pilha|bateria|fus)|(?:support|boîtier|coupleur|porte)[- ](?:de |à |pour )?(?:piles?|fusible)|koszyk|oprawk?a bezp|батарейн\p{L}* отсек|отсек (?:для )?батар|держатель (?:батар|предохр)|кассета|电池[盒座仓]|保险[丝管]?座|電池(?:ボックス|ホルダ|ケース)|バッテリー?(?:ボックス|ホルダ)|ヒューズホルダ/iu,
   ],
   [
     'heatsink',

@@ -121,7 +121,7 @@ class Sheet {
       this.ignore(row, 'section');
       return true;
     }
-    if ((marked || this.isSection(bare)) && !/\d/.test(bare) && bare.length < 40 && !saysList(bare)) {
+    if ((marked || this.isSection(bare)) && !/\d/.test(marked ? bare.replace(/\([^()]*\)/g, '') : bare) && bare.length < 40 && !saysList(bare)) {
       this.section = sectionKind(bare);
       this.supplied = true;
       this.ignore(row, 'section');
@@ -228,7 +228,7 @@ class Sheet {
     const line = row.cells[0]!;
     const last = this.items.at(-1);
     const above = last ? last.cells.map((c) => c.text).join(' ') : '';
-    const glued = last?.sources.at(-1) === row.source - 1 || (last !== undefined && row.indented);
+    const glued = last?.sources.at(-1) === row.source - 1 || (last !== undefined && row.indented && !prefixes.indents);
     const garbage = /^(?:\d+\s*(?:x|pcs?\.?|个|個)?\s*)?(?:[?？]+|\.{3,}|…)(?:\s*\([^)]*\))?$|^\d+\s*(?:pcs?|x|个|個)\.?\s*\([^)]*\)$/iu.test(line);
     if (garbage) return void this.blank.push({ source: row.source, text: line });
     if (last && glued && row.indented && !noticeOf(line) && prefixes.carriesOn(row, above)) {

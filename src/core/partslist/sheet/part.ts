@@ -89,7 +89,7 @@ const TYPED: ReadonlySet<SheetKind> = new Set([
   'diode', 'zener', 'npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf', 'opamp', 'regulator', 'timer', 'ic', 'microcontroller', 'bridge', 'optocoupler', 'varistor', 'ldr', 'transformer',
 ]); // prettier-ignore
 const BANDS =
-  /(?:\b(?:black|brown|red|orange|yellow|green|blue|violet|purple|gr[ae]y|white|gold|silver|schwarz|braun|rot|gelb|grün|blau|violett|lila|grau|weiß|silber)\b[\s,/-]*){3,}/iu;
+  /(?:\b(?:sw|br|rt|ge|gn|bl|vi|ws|or|go|gr|black|brown|red|orange|yellow|green|blue|violet|purple|gr[ae]y|white|gold|silver|schwarz|braun|rot|gelb|grün|blau|violett|lila|grau|weiß|silber)\b[\s,/-]*){3,}/iu;
 const UNREADABLE = /^(?:[?？]+|\.{2,}|…|[-–—]+)$/u;
 const SMUDGED = /(?<![\p{L}])[?？]+[\d.,]*\s?[\p{L}\dΩµ.,]|\d[?？]+(?![?？])/u;
 
@@ -130,6 +130,12 @@ const SPLIT_TYPE =
 const TRIMMER_BODY = /(?<![\p{L}\d])(?:3296|3362|3386|3006|3266|3299|3329|3323|3352)[A-Z]?(?![\p{L}\d])/u;
 /** Kinds whose value may stand as a letter and three figures: `A103`. */
 const CODED: ReadonlySet<SheetKind> = new Set(['potentiometer', 'trimmer', 'network']);
+/** What a value without a word is by its unit. */
+const BY_UNIT: readonly (readonly [RegExp, SheetKind])[] = [
+  [/(?<![\p{L}\d.,])\d+(?:[.,]\d+)?\s?(?:[kKMR]?\s?(?:Ω|[Oo]hms?)|[kKMR])(?![\p{L}\d])|(?<![\p{L}\d])\d+[kKMR]\d(?![\p{L}\d])/u, 'resistor'],
+  [/(?<![\p{L}\d.,])\d+(?:[.,]\d+)?\s?[pnuµ]F?(?![\p{L}\d])|(?<![\p{L}\d])\d+[pnuµ]\d(?![\p{L}\d])/u, 'capacitor'],
+  [/(?<![\p{L}\d.,])\d+(?:[.,]\d+)?\s?[nuµm]H(?![\p{L}\d])/u, 'inductor'],
+];
 /** Positions of controls, and a track's ohms as they stand on controls: `50kB`, `B50K`, `10k`. No connector has ohms. */
 const TURNED = /^(?:[^:]*:)?(?:P|POT|VR|RV|RP|PR)\d/;
 const TAPER = /(?<![\p{L}\d.,])(?:[ABC]\d{1,3}\s?[kKM]|\d+(?:[.,]\d+)?\s?[kKM](?:\s?[ABC]|\s?(?:Ω|[Oo]hms?))?)(?![\p{L}\d])/u;
@@ -292,7 +298,10 @@ export function readPart(item: Item): Part {
   const isQuartz = wordKind === null && typeKind === null && /^(?:[^:]*:)?(?:Q|QZ|X|Y)\d/.test(refs[0] ?? '') && /\d\s?[kM]Hz/.test(text);
   let kind = isTapered ? 'potentiometer' : isQuartz ? 'crystal' : settle(wordKind, typeKind, item.section, refs[0] ?? null, words);
   let sure = kind === null ? 0.4 : wordKind !== null ? 0.95 : typeKind !== null ? 0.92 : 0.85;
-  if (kind === null) kind = 'other';
+  // `2x 10k`: the unit says what it most likely is; it is looked at before it is taken.
+  const byUnit = kind === null && refs.length === 0 ? (BY_UNIT.find(([pattern]) => pattern.test(text))?.[1] ?? null) : null;
+  if (byUnit) sure = 0.7;
+  kind ??= byUnit ?? 'other';
 
   if (kind !== 'zener') {
     const volts = take(GLUED_VOLTS) ?? take(VOLTS);

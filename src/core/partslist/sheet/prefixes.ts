@@ -12,9 +12,14 @@ export class Prefixes {
   /** The first number of a line is a running number. */
   readonly running: boolean;
   readonly counted: boolean;
+  /** The parts themselves are indented, below headings: an indent carries nothing on. */
+  readonly indents: boolean;
 
   constructor(rows: readonly Row[]) {
-    const lines = rows.filter((r) => !r.indented).map((r) => r.cells[0]!);
+    const indented = rows.filter((r) => r.indented).length;
+    const bare = rows.filter((r) => !r.indented && !/[:：]\s*$/u.test(r.cells[0]!)).length;
+    this.indents = indented >= 2 && bare <= MOST_BARE * indented;
+    const lines = rows.filter((r) => this.indents || !r.indented).map((r) => r.cells[0]!);
     const tally = new Map<PrefixClass, number>();
     for (const l of lines) tally.set(prefixOf(l), (tally.get(prefixOf(l)) ?? 0) + 1);
     if (tally.has('one') && tally.has('two')) {
@@ -35,7 +40,7 @@ export class Prefixes {
     const text = row.cells[0]!;
     if ((above.match(/\(/g)?.length ?? 0) > (above.match(/\)/g)?.length ?? 0) && /\)/.test(text)) return true;
     if (/^(?:pezzi|pezz[io]|pcs|pieces|stück|stk\.?|шт\.?|szt\.?|peças|piezas|pièces|off)$/iu.test(text)) return true;
-    if (row.indented) return true;
+    if (row.indented && !this.indents) return true;
     if (/[,/(]$/.test(above) && !/^[-*\d]+[.)x]/.test(text)) return true;
     const mine = prefixOf(text);
     if (mine === this.usual || /^\d/.test(text)) return false;
@@ -47,6 +52,9 @@ export class Prefixes {
     return this.usual === 'refs' && this.counted && mine === 'other' && !TRAILING_COUNT.test(above) && TRAILING_COUNT.test(text);
   }
 }
+
+/** So many lines without an indent (a title, a remark) leave the indent a habit of the sheet, as a share of those with one (own choice). */
+const MOST_BARE = 0.25;
 
 /** A notice with the name of what is not supplied before it, in the same line. */
 const namesUnsupplied = (text: string) => saysNotSupplied(text) && /^\p{Lu}\p{L}{2,}/u.test(text) && !saysNotSupplied(text.split(/\s+/).slice(0, 2).join(' '));
@@ -89,10 +97,10 @@ export const splitInline = (line: string): string[] => {
   return parts.length > 1 ? parts.flatMap(valuedPositions) : valuedPositions(line.replace(/;\s*$/, ''));
 };
 
-/** `4 x M3 screws, 4 x nuts`: each with its count and its kind; the line as it stands otherwise. */
+/** `4 x M3 screws, 4 x nuts`, `2x BC547, 2x 10k`: each with its count; the line as it stands otherwise. */
 function countedKinds(line: string): string[] {
-  const parts = line.replace(/^\s*[-–—•·*]\s+/, '').split(/,\s+/);
-  const isCounted = (part: string) => /^\d{1,3}\s?[x×]?\s+(?!x\d)\S*\p{L}{3}/u.test(part) && kindByWords(part) !== null;
+  const parts = line.slice(HEAD.exec(line)![0].length).split(/,\s+/);
+  const isCounted = (part: string) => /^\d{1,3}\s?[x×]\s?\S/u.test(part) || (/^\d{1,3}\s+(?!x\d)\S*\p{L}{3}/u.test(part) && kindByWords(part) !== null);
   return parts.length > 1 && parts.every(isCounted) ? parts : [line];
 }
 

@@ -102,7 +102,7 @@ function knownPart(words: string, at: number, isType: (word: string) => boolean)
   const first = /^[A-Z]+/.exec(own)?.[0] ?? '';
   const foreign = !KNOWN_LETTERS.has(first) || isType(/^[^\s,/]+/.exec(own)?.[0] ?? '');
   if (foreign) {
-    const next = /^\S+?[\s,/]+(?=[A-Z])/.exec(own);
+    const next = /^\S+?[\s,/–—-]+(?=[A-Z])/.exec(own);
     return next ? knownPart(own.slice(next[0].length), at + next[0].length, isType) : [];
   }
   const typed = [...own.matchAll(/(?<=[\s,/])[A-Z][^\s,/]*/g)].find((w) => isType(w[0]) || isTypeBehind(/^[^\s,/]+/.exec(own)?.[0] ?? '', w[0]));
