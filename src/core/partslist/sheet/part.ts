@@ -138,7 +138,8 @@ const BY_UNIT: readonly (readonly [RegExp, SheetKind])[] = [
 ];
 /** Positions of controls, and a track's ohms as they stand on controls: `50kB`, `B50K`, `10k`. No connector has ohms. */
 const TURNED = /^(?:[^:]*:)?(?:P|POT|VR|RV|RP|PR)\d/;
-const TAPER = /(?<![\p{L}\d.,])(?:[ABC]\d{1,3}\s?[kKM]|\d+(?:[.,]\d+)?\s?[kKM](?:\s?[ABC]|\s?(?:Ω|[Oo]hms?))?)(?![\p{L}\d])/u;
+const TRACK = /(?<![\p{L}\d.,])(?:[ABC]\d{1,3}\s?[kKM]|\d+(?:[.,]\d+)?\s?[kKM](?:\s?[ABC]|\s?(?:Ω|[Oo]hms?))?)(?![\p{L}\d])/u;
+const TAPER = /(?<![\p{L}\d.,])(?:[ABC]\d{1,3}\s?[kKM]|\d+(?:[.,]\d+)?\s?[kKM]\s?[ABC])(?![\p{L}\d])/u;
 /** Ratings of fuses that look like positions: `F1A`, `T2A`. */
 const FUSE_RATING = /^[TFM]+\d+(?:[.,]\d+)?m?A$/;
 
@@ -293,7 +294,9 @@ export function readPart(item: Item): Part {
   // A transformer's size is no type.
   const typeFound = typed !== null && /^\d+VA$/i.test(typed) ? null : typed;
   const typeKind = typeFound === null ? null : isBareDiode(typeFound, refs[0] ?? '') ? 'diode' : kindByType(typeFound);
-  const isTapered = (wordKind === null || wordKind === 'switch') && typeKind === null && TURNED.test(refs[0] ?? '') && TAPER.test(text);
+  // A trimmer's letters stay a trimmer's unless a taper is printed; a connector has no ohms; a switch that has them sits on a control.
+  const isOtherwise = wordKind === 'switch' || (wordKind === null && kindByLetters(refs[0] ?? '') === 'connector');
+  const isTapered = typeKind === null && TURNED.test(refs[0] ?? '') && (isOtherwise ? TRACK.test(text) : wordKind === null && TAPER.test(text));
   // `Q1 4 MHz`: a quartz where a transistor's letters stand.
   const isQuartz = wordKind === null && typeKind === null && /^(?:[^:]*:)?(?:Q|QZ|X|Y)\d/.test(refs[0] ?? '') && /\d\s?[kM]Hz/.test(text);
   let kind = isTapered ? 'potentiometer' : isQuartz ? 'crystal' : settle(wordKind, typeKind, item.section, refs[0] ?? null, words);
