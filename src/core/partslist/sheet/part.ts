@@ -302,7 +302,7 @@ export function readPart(item: Item): Part {
   let kind = isTapered ? 'potentiometer' : isQuartz ? 'crystal' : settle(wordKind, typeKind, item.section, refs[0] ?? null, words);
   let sure = kind === null ? 0.4 : wordKind !== null ? 0.95 : typeKind !== null ? 0.92 : 0.85;
   // `2x 10k`: the unit says what it most likely is; it is looked at before it is taken.
-  const byUnit = kind === null && refs.length === 0 ? (BY_UNIT.find(([pattern]) => pattern.test(text))?.[1] ?? null) : null;
+  const byUnit = kind === null && refs.length === 0 && cell('refs') === '' ? (BY_UNIT.find(([pattern]) => pattern.test(text))?.[1] ?? null) : null;
   if (byUnit) sure = 0.7;
   kind ??= byUnit ?? 'other';
 
