@@ -8,8 +8,14 @@ export function ChipPins() {
   const pins = LIBRARY.find((c) => c.name === name)?.pins ?? [];
   return (
     <>
-      <label htmlFor="chip-pins">Chips with a card, and what their pins are called</label>
-      <Choose id="chip-pins" value={name} options={LIBRARY.map((c) => ({ value: c.name, label: c.printed }))} onChange={setName} />
+      <p>Chips with a card, and what their pins are called:</p>
+      <Choose
+        aria-label="Chips with a card"
+        placeholder="Choose a chip"
+        value={name}
+        options={LIBRARY.map((c) => ({ value: c.name, label: c.printed }))}
+        onChange={setName}
+      />
       {pins.length > 0 && <p className="num">{pins.map((pin, i) => `${i + 1} ${pin || '–'}`).join(' · ')}</p>}
       <p className="soft">Any other chip is written as a programmed one, with what the instructions say of it.</p>
     </>
