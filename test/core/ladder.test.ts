@@ -225,6 +225,7 @@ describe('a check as a sentence', () => {
     ],
     lines: [{ id: 'l', kind: 'resistor', label: '1k', value: 1000, tolerance: null, quantity: 1, refs: ['R5'] }],
     circuit: null,
+    typeCards: [],
     nets: ['vcc', 'out'],
     sources: ['V1'],
   };
@@ -273,6 +274,7 @@ describe('a check as a sentence', () => {
     });
     expect(readCheckSentence('press each of SW1-SW3: one chirp', places)).toMatchObject({ ok: true, check: { channels: ['SW1', 'SW2', 'SW3'] } });
     expect(readCheckSentence('wait 20 min', places)).toMatchObject({ ok: true, check: { what: 'observe', expect: '20 min have passed' } });
+    expect(readCheckSentence('wait 5 s: LED1 lights', places)).toMatchObject({ ok: true, check: { action: 'wait 5 s', expect: 'LED1 lights' } });
     expect(readCheckSentence('turn RV9 until TP4 2.5 V', places)).toMatchObject({ ok: false, message: expect.stringContaining('RV9') as string });
     expect(readCheckSentence('LED1 lit', places)).toMatchObject({ ok: true, check: { what: 'observe' } });
   });

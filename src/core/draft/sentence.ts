@@ -5,7 +5,7 @@ import { legOf } from '../stage';
 import { measure, observe, slug } from './stageParts';
 
 /** What names a sentence may use. */
-export type Places = Pick<Sheet, 'testPoints' | 'lines' | 'circuit'> & {
+export type Places = Pick<Sheet, 'testPoints' | 'lines' | 'circuit' | 'typeCards'> & {
   /** Nets of the circuit. */
   readonly nets: readonly string[];
   /** Sources of the circuit. */
@@ -78,7 +78,7 @@ const TURN = /^(?:turn|adjust|trim|set)\s+(\S+)\s+(?:until|till|so that|so|for)\
 const EXTREME =
   /^(?:the\s+)?(least|lowest|minimum|smallest|most|highest|maximum|largest)(?:\s+(?:volts?|voltage|reading|level))?\s+(?:at|of|on|is at)\s+(.+)$/i;
 /** `wait 20 min`, `let it warm up for 10 minutes`. */
-const WAIT = /^(?:wait|warm up|let it (?:warm up|run|settle|rest))(?:\s+for)?\s+(\d+(?:[.,]\d+)?\s*(?:s|sec(?:ond)?s?|min(?:ute)?s?|h|hours?))\b/i;
+const WAIT = /^(?:wait|warm up|let it (?:warm up|run|settle|rest))(?:\s+for)?\s+(\d+(?:[.,]\d+)?\s*(?:s|sec(?:ond)?s?|min(?:ute)?s?|h|hours?))\.?$/i;
 
 function readTurn(control: string, rest: string, text: string, places: Places): SentenceReading {
   const adjust = places.lines.flatMap((l) => l.refs).find((r) => r.toLowerCase() === control.toLowerCase());
@@ -263,7 +263,7 @@ const wordsOfPlaces = (text: string): string[] =>
     .filter(Boolean);
 
 /** A test point, ground, a pin (`R5.2`, `R5 2`) or a net by its name; words where the circuit does not tell which pin is meant. */
-function pointOf(name: string, { testPoints, lines, nets, circuit }: Places): ProbePoint | string | null {
+function pointOf(name: string, { testPoints, lines, nets, circuit, typeCards }: Places): ProbePoint | string | null {
   const same = (a: string) => a.toLowerCase() === name.toLowerCase();
   const point = testPoints.find((t) => same(t.id));
   if (point) return { testPoint: point.id };
@@ -273,12 +273,8 @@ function pointOf(name: string, { testPoints, lines, nets, circuit }: Places): Pr
   const pin = /^(.+?)[.\s]([\w+-]+)$/.exec(name);
   const ref = pin && lines.flatMap((l) => l.refs).find((r) => r.toLowerCase() === pin[1]!.toLowerCase());
   if (!ref) return null;
-  const leg = legOf(
-    { circuit },
-    lines.find((l) => l.refs.includes(ref))!,
-    ref,
-    pin[2]!,
-  );
+  const line = lines.find((l) => l.refs.includes(ref))!;
+  const leg = legOf({ circuit, typeCards }, line, ref, pin[2]!);
   if (leg && 'called' in leg)
     return `The circuit does not tell which pin of ${ref} is ${pin[2]!}: it calls them ${leg.called.join(', ')}. Write ${ref}.${leg.called[0]!} or another of these.`;
   return { ref, pin: leg?.pin ?? pin[2]! };

@@ -111,15 +111,19 @@ function chipOf(circuit: Circuit, names: readonly string[], line: Line, ref: str
   const legs = names.map((name) => REGULATOR_LEGS[pinCalled(name)]);
   if (line.kind === 'regulator' && legs.length === 3 && new Set(legs.filter(Boolean)).size === 3) return made('regulator', legs as string[]);
   const last = Math.max(0, ...ports);
-  const own = names.map(pinCalled);
-  if (own.length > 0) return made('chip', new Set(own).size === own.length ? own : names);
+  // As the model's author calls them; `p3` is only a number.
+  if (names.length > 0)
+    return made(
+      'chip',
+      names.map((name) => /^p(\d+)$/i.exec(name)?.[1] ?? name),
+    );
   return made(
     'chip',
     Array.from({ length: last + 1 }, (_, i) => String(i + 1)),
   );
 }
 
-const REGULATOR_LEGS: Readonly<Record<string, string>> = { in: 'IN', out: 'OUT', ground: 'COM', adjust: 'COM' };
+const REGULATOR_LEGS: Readonly<Record<string, string>> = { in: 'IN', out: 'OUT', ground: 'COM', com: 'COM', adjust: 'COM' };
 
 /** What an element is drawn as; null for controlled sources, which are insides of something. */
 function plainPart(part: Part, kind?: LineKind): Wanted | null {

@@ -1,18 +1,17 @@
-import type { Line, Ref, Sheet, TypeCard } from '../kit';
+import type { Line, Ref, Sheet } from '../kit';
 import { cardFor } from '../typecard';
 import { pinCalled } from '../vocabulary';
 import { circuitOf, elementOf, pinNames } from './elements';
-
-type WithDeck = Pick<Sheet, 'circuit'>;
 
 /** A leg of a body in the circuit: the pin as the circuit calls it; or what the model calls its pins, where nothing tells which is meant. */
 export type Leg = { readonly pin: string } | { readonly called: readonly string[] };
 
 /**
  * Which pin of the circuit a leg of a body is, legs counted from 1 as on the body or called by name. A model lists its pins in any
- * order: its names, the type card, or as many pins as a larger chip has legs tell; null where the circuit has no such part.
+ * order, and so does the deck those of a transistor: names, the type card, or as many pins as a larger chip has legs tell. Null
+ * where the circuit has no such part.
  */
-export function legOf(sheet: WithDeck & { readonly typeCards?: readonly TypeCard[] }, line: Line, ref: Ref, leg: string): Leg | null {
+export function legOf(sheet: Pick<Sheet, 'circuit' | 'typeCards'>, line: Line, ref: Ref, leg: string): Leg | null {
   const element = elementOf(sheet, circuitOf(sheet), ref);
   const names = element === null ? undefined : pinNames(sheet).get(element.toLowerCase());
   if (!names) return null;
@@ -21,14 +20,13 @@ export function legOf(sheet: WithDeck & { readonly typeCards?: readonly TypeCard
     const index = name === undefined ? -1 : called.indexOf(pinCalled(name));
     return index < 0 ? null : { pin: called[index]! };
   };
-  const isNumber = /^\d+$/.test(leg);
-  // Two-poles and transistors are counted as their card of the deck lists them; a model of numbered pins by those numbers.
-  if (!/^x/i.test(element!) || called.every((n) => /^\d+$/.test(n)))
-    return at(leg) ?? (isNumber && names[Number(leg) - 1] !== undefined ? { pin: leg } : { called });
-  if (!isNumber) return at(leg) ?? { called };
-  const orders = Object.values(cardFor(line, sheet.typeCards ?? [])?.pins ?? {}).filter((pins) => pins.some((pin) => at(pin) !== null));
-  const told = [...new Set(orders.map((pins) => JSON.stringify(at(pins[Number(leg) - 1]))))];
-  if (told.length === 1 && told[0] !== 'null') return JSON.parse(told[0]!) as Leg;
+  const own = at(leg);
+  if (own || !/^\d+$/.test(leg)) return own ?? { called };
+  // Either lead of a diode is the first in some library.
+  if (/^d/i.test(element!)) return { called };
+  const orders = Object.values(cardFor(line, sheet.typeCards)?.pins ?? {}).filter((pins) => pins.some((pin) => at(pin) !== null));
+  const told = [...new Map(orders.map((pins) => at(pins[Number(leg) - 1])).map((l) => [l && 'pin' in l ? l.pin : '', l])).values()];
+  if (told.length === 1 && told[0]) return told[0];
   if (orders.length === 0 && names.length > SMALL && names[Number(leg) - 1] !== undefined) return { pin: leg };
   return { called };
 }

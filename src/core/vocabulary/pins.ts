@@ -34,7 +34,7 @@ export function pinCalled(name: string): string {
 const CALLED: Readonly<Record<string, string>> = {
   vin: 'in', input: 'in', in: 'in',
   vout: 'out', output: 'out', out: 'out',
-  gnd: 'ground', ground: 'ground', com: 'ground', common: 'ground',
+  gnd: 'ground', ground: 'ground',
   adj: 'adjust', adjust: 'adjust',
   inp: 'IN+', 'in+': 'IN+', inn: 'IN-', 'in-': 'IN-',
   vp: 'V+', 'v+': 'V+', vcc: 'V+', vdd: 'V+', vn: 'V-', 'v-': 'V-', vee: 'V-', vss: 'V-',

@@ -126,6 +126,7 @@ function Sentence({ kit, stage }: { kit: KitState; stage: Stage }) {
       testPoints: kit.sheet.testPoints,
       lines: kit.sheet.lines,
       circuit: kit.sheet.circuit,
+      typeCards: kit.sheet.typeCards,
       nets: netsOfKit(kit),
       sources: sourcesOfKit(kit),
     });
