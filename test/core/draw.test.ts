@@ -236,6 +236,18 @@ describe('a drawing that grows', () => {
     const at = (ref: string) => after.layout.drawing.symbols.find((s) => s.ref === ref)!;
     expect(Math.hypot(at('C8').x - at('R5').x, at('C8').y - at('R5').y)).toBeLessThan(16);
   });
+  test('a part that is joined to nothing yet stands at the side, and beside its nets once it is joined; the drawing stays together', () => {
+    const begun = laidOut(amplifier);
+    const loose = grown(readDrawable(request([...amplifier, { kind: 'D', nets: [0, 6] }])), begun)!;
+    const joined = grown(readDrawable(request([...amplifier, { kind: 'D', nets: [0, 4] }])), loose)!;
+    const wide = ({ layout: { drawing } }: Laid) => [drawing.box[2] - drawing.box[0], drawing.box[3] - drawing.box[1]] as const;
+    for (const after of [loose, joined]) {
+      expect(wide(after)[0]).toBeLessThan(wide(begun)[0] + 24);
+      expect(wide(after)[1]).toBeLessThan(wide(begun)[1] + 16);
+    }
+    const at = (ref: string) => joined.layout.drawing.symbols.find((s) => s.ref === ref)!;
+    expect(Math.hypot(at('D8').x - at('R5').x, at('D8').y - at('R5').y)).toBeLessThan(20);
+  });
   test('another value, and a part less, move nothing; another circuit is laid out anew', () => {
     const before = laidOut(amplifier);
     const wordy = grown(readDrawable(request(amplifier.map((e, i) => (i === 0 ? { ...e, wordy: true } : e)))), before)!;

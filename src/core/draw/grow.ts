@@ -29,15 +29,17 @@ export function grown(d: Drawable, { drawable: old, layout, since }: Laid): Laid
   const there = new Set(kept.flatMap((p) => p.symbols.map((s) => s.part)));
   const placed = [...kept];
   let come = since;
-  for (const symbol of layout.pieces.flatMap((p) => p.symbols)) {
+  // What was joined to nothing had no place of its own yet.
+  for (const symbol of layout.pieces.filter((p) => p.terminals.length > 0).flatMap((p) => p.symbols)) {
     const part = partOf(symbol, old, d, known);
     if (part === null || there.has(part)) continue;
     there.add(part);
     placed.push(freeOf(standing(d, part, symbol), placed));
   }
+  const before = new Set(old.parts.map((p) => p.ref));
   for (let part = 0; part < d.parts.length; part++) {
     if (there.has(part)) continue;
-    come++;
+    if (!before.has(d.parts[part]!.ref)) come++;
     placed.push(besideItsNets(d, part, placed));
   }
   const gone = old.parts.filter((p) => !known.has(p.ref)).length;
@@ -119,7 +121,7 @@ function besideItsNets(d: Drawable, part: number, placed: readonly Piece[]): Pie
     const joins = way.terminals.flatMap((mine) => ends.filter((e) => e.net === mine.net).map((theirs) => ({ mine, theirs })));
     return joins.map(({ mine, theirs }) => freeOf(moved(way, towards(mine.at, theirs.at, theirs.dir)), placed));
   });
-  if (tried.length === 0) return freeOf(moved(waysOf(d, part)[0]!, [edgeOf(placed), 0]), placed);
+  if (tried.length === 0) return freeOf(moved(waysOf(d, part)[0]!, rightOf(placed)), placed);
   const cost = (p: Piece) =>
     UPSIDE_DOWN * p.dislike +
     p.terminals.reduce(
@@ -142,4 +144,10 @@ function towards([x, y]: Point, [tx, ty]: Point, dir: 'up' | 'down' | 'left' | '
 
 const nearest = ([x, y]: Point, others: readonly Point[]) => (others.length === 0 ? 0 : Math.min(...others.map(([a, b]) => Math.abs(a - x) + Math.abs(b - y))));
 
-const edgeOf = (placed: readonly Piece[]) => Math.max(0, ...placed.flatMap((p) => p.solid.map((b) => Math.ceil(b[2])))) + 2 * AWAY;
+/** A place to the right of everything, half way down. */
+function rightOf(placed: readonly Piece[]): Point {
+  const boxes = placed.flatMap((p) => p.solid);
+  if (boxes.length === 0) return [0, 0];
+  const middle = (Math.min(...boxes.map((b) => b[1])) + Math.max(...boxes.map((b) => b[3]))) / 2;
+  return [Math.ceil(Math.max(...boxes.map((b) => b[2]))) + 2 * AWAY, Math.round(middle)];
+}
