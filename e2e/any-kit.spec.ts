@@ -1,6 +1,6 @@
 /** Kits made up on the spot, as a builder makes them: with the interface alone, none of the demo's help. */
 import { expect, type Page, test } from '@playwright/test';
-import { appears, choose, command, expectAccessible, inHand, makeKit, storedKit } from './bench';
+import { choose, command, expectAccessible, inHand, makeKit, storedKit } from './bench';
 
 /** What the console says that it should not. */
 function complaints(page: Page): string[] {
@@ -57,9 +57,11 @@ async function switchOn(page: Page): Promise<void> {
     ['USB', /meter|5 V/],
     ['bench', /limit|winding/],
   ] as const) {
-    await choose(card.getByLabel('Power source'), way);
-    await expect(card.getByText('Switch off at once')).toBeVisible({ timeout: 30_000 });
-    await expect(card.getByRole('listitem').or(card.getByRole('alert')).filter({ hasText: says }).first()).toBeVisible();
+    await expect(async () => {
+      await choose(card.getByLabel('Power source'), way);
+      await expect(card.getByText('Switch off at once')).toBeVisible({ timeout: 10_000 });
+      await expect(card.getByRole('listitem').or(card.getByRole('alert')).filter({ hasText: says }).first()).toBeVisible({ timeout: 5000 });
+    }, way).toPass({ timeout: 60_000 });
     expect(await card.innerText(), way).not.toMatch(/NaN|undefined|Infinity/);
   }
   await card.getByLabel('Power source').blur();
@@ -82,10 +84,13 @@ async function atTheBoard(page: Page): Promise<void> {
   await page.getByRole('tab', { name: 'Plan' }).click();
   const plan = page.getByRole('region', { name: 'Plan' });
   const shown = plan.getByRole('button', { name: /^Show \d+ fitted/ });
-  if (await appears(shown)) await shown.click();
-  const { lines } = (await storedKit(page)).sheet;
-  const steps = (await plan.getByRole('list', { name: 'Steps' }).innerText()).split(/\s+/);
-  for (const ref of lines.flatMap((l) => l.refs)) expect(steps).toContain(ref);
+  const refs = (await storedKit(page)).sheet.lines.flatMap((l) => l.refs);
+  // The plan comes from a worker: what it shows first need not be all.
+  await expect(async () => {
+    if (await shown.isVisible()) await shown.click();
+    const steps = (await plan.getByRole('list', { name: 'Steps' }).innerText({ timeout: 1000 })).split(/\s+/);
+    expect(refs.filter((ref) => !steps.includes(ref))).toEqual([]);
+  }).toPass({ timeout: 30_000 });
 }
 
 test('a list alone, in a foreign script: counted, fitted, looked through; lines added by hand are read as lists are', async ({ page }) => {

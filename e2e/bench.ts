@@ -94,7 +94,9 @@ export const suspects = (page: Page) => page.getByRole('list', { name: 'Suspects
 export async function choose(field: Locator, text: string): Promise<void> {
   await field.click();
   await field.fill(text);
+  await expect(field).toHaveAttribute('aria-expanded', 'true');
   await field.press('Enter');
+  await expect(field).toHaveAttribute('aria-expanded', 'false');
 }
 
 /** Gives a file to the page's file chooser. */
