@@ -203,6 +203,17 @@ test('a claim is reckoned, kept with what it depends on, read, and stands proved
   await choose(desk.getByLabel('Net that was recorded'), 'e');
   await expect(desk.getByRole('img', { name: 'The recording, and dashed what the circuit should do' })).toBeVisible({ timeout: 30_000 });
   await expect(desk.getByRole('row', { name: /Average/ })).toContainText('5.2');
+
+  // A long file of two channels: read in a worker, the second one when it is chosen.
+  const file = desk.locator('input[type="file"]');
+  const long = Array.from({ length: 300_000 }, (_, i) => `${i * 1e-5};${i % 200 < 50 ? 3 : 0};${i % 400 < 200 ? 12.5 : -12.5}`);
+  await file.setInputFiles({ name: 'two.csv', mimeType: 'text/csv', buffer: Buffer.from(['Zeit (s);CH1 (V);CH2 (mV)', ...long].join('\n')) });
+  await expect(desk.getByText('Frequency 500.0 Hz, duty 25.0 %.')).toBeVisible({ timeout: 30_000 });
+  await choose(desk.getByLabel('Channel of the recording'), 'CH2');
+  await expect(desk.getByText('Frequency 250.0 Hz, duty 50.0 %.')).toBeVisible({ timeout: 30_000 });
+  await expect(desk.getByText(/From −12\.\d mV to 12\.\d mV/)).toBeVisible();
+  await file.setInputFiles({ name: 'wrong.csv', mimeType: 'text/csv', buffer: Buffer.from('time,volts\n0,1') });
+  await expect(desk.getByText(/needs at least 8 rows/)).toBeVisible();
   await expectAccessible(page);
 });
 

@@ -24,7 +24,7 @@ export function ask<N extends ComputationName>(name: N, kit: KitState, asked: As
 }
 
 /** Asks about something that belongs to no kit yet. */
-export const askFree = <N extends 'course' | 'readDraft' | 'draftStages' | 'checkDeck'>(
+export const askFree = <N extends 'course' | 'recorded' | 'readDraft' | 'draftStages' | 'checkDeck'>(
   name: N,
   inputs: InputsOf<N>,
   progress?: (done: number) => void,

@@ -26,6 +26,7 @@ import {
 } from '@/core/kit';
 import { pileOf, type Pile, type SortedPile } from '@/core/loop';
 import type { Drawing } from '@/core/draw';
+import type { Recorded } from '@/core/load';
 import type { Functions, Seen } from '@/core/logic';
 import type { Settled } from '@/core/partslist';
 import type { Adjustment, Limits, LoadCurve, StageForecast } from '@/core/power';
@@ -84,6 +85,8 @@ interface Shapes {
   walked: { inputs: WalkedAsked; asked: WalkedAsked; result: Drawing | null };
   /** The course of a net in time, from the operating point (or the deck's start values). */
   course: { inputs: CourseAsked; asked: CourseAsked; result: Course };
+  /** A recording of an oscilloscope or logger: its figures and its curve. */
+  recorded: { inputs: RecordedAsked; asked: RecordedAsked; result: Recorded };
   /** Places for parts of which none is known, not to scale. */
   layout: { inputs: Pick<Sheet, 'lines' | 'circuit'>; asked: undefined; result: Sheet['placement'] };
   /** A pasted list and deck, read. */
@@ -148,6 +151,11 @@ export interface DeckAsked {
   readonly deck: string;
   readonly lines: Setup['sheet']['lines'];
   readonly elements: CircuitSheet['elements'];
+}
+export interface RecordedAsked {
+  readonly csv: string;
+  /** 0-based. */
+  readonly channel: number;
 }
 /** A course for drawing, and the statistics of its later part. */
 export interface Course {
@@ -240,6 +248,7 @@ export const COMPUTATIONS: { readonly [N in ComputationName]: Declaration<N> } =
   walked: { lane: 'read', long: false, priority: 1, inputs: (_, asked) => asked },
   netVolts: { ...question, priority: 1, inputs: (kit, stage) => ({ setup: setupOf(kit), stage }) },
   course: { ...question, inputs: (_, asked) => asked },
+  recorded: { ...question, inputs: (_, asked) => asked },
   layout: { lane: 'read', long: true, priority: 1, inputs: ({ sheet }) => layoutInputs(sheet) },
   readDraft: { lane: 'read', long: true, priority: 0, inputs: (_, asked) => asked },
   draftStages: { lane: 'ask', long: true, priority: 0, inputs: (_, asked) => asked },

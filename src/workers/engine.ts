@@ -4,6 +4,7 @@ import { type Diagnoser, diagnoserOf, findSuspects, investigate, type Investigat
 import { makeSheet, proposeStages, readDeckAgainst, readDraft, withLooks, withNeeds } from '@/core/draft';
 import { arranged, type Drawable, drawableOf, grown, type Laid, type Layout, layout } from '@/core/draw';
 import { FunctionBench, type LogicFault } from '@/core/logic';
+import { recorded } from '@/core/load';
 import { sortPile } from '@/core/loop';
 import { laidOut } from '@/core/place';
 import { forecastAdjustment, forecastStage, loadCurve } from '@/core/power';
@@ -117,6 +118,7 @@ export const ENGINE: { readonly [N in ComputationName]: (inputs: InputsOf<N>, pr
     const from = trace.times.findIndex((t) => t >= seconds * SETTLED);
     return { times: [...thinned(trace.times)], volts: [...thinned(volts)], statistics: statisticsOf(trace.times.subarray(from), volts.subarray(from)) };
   },
+  recorded: ({ csv, channel }, progress) => recorded(csv, channel, progress),
   layout: laidOut,
   readDraft: ({ list, deck, settled }) => readDraft(list, deck, settled),
   draftStages: ({ list, deck, settled, nets, beside, built, needs }, progress) => {

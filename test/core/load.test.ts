@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { readDeck } from '@/core/circuit';
 import {
+  envelope,
   forecastHeat,
   frequencyClaim,
   lampInSeries,
@@ -11,6 +12,7 @@ import {
   regulationOf,
   trimOf,
   waveformOf,
+  shortened,
 } from '@/core/load';
 
 describe('heat', () => {
@@ -249,6 +251,54 @@ describe('recordings', () => {
     const w = waveformOf(readRecording(comma));
     expect(w.frequency).toBeCloseTo(100, 0);
     expect(w.max).toBeCloseTo(2, 1);
+  });
+
+  it('channels of one file are read one by one, each in its own unit, by its name', () => {
+    const text = ['Model,scope', 'Record Length,400', 'Time (ms),CH1 (V),Probe (mA)', ...rows((t) => t).map(([t]) => `${t * 1e3},${t},${-2e3 * t}`)].join('\n');
+    const first = readRecording(text);
+    expect(first.channels).toEqual(['CH1 (V)', 'Probe (mA)']);
+    expect(first).toMatchObject({ unit: 'V', leftOut: 0 });
+    expect(first.v.at(-1)! / first.t.at(-1)!).toBeCloseTo(1, 9);
+    const second = readRecording(text, 1);
+    expect(second.unit).toBe('A');
+    expect(second.v.at(-1)! / second.t.at(-1)!).toBeCloseTo(-2, 9);
+  });
+
+  it('units below the heads, one for each channel', () => {
+    const text = ['x-axis,1,2', 'second,Volt,mV', ...rows((t) => t).map(([t]) => `${t},${t},${t}`)].join('\n');
+    expect(readRecording(text, 1).v.at(-1)! / readRecording(text, 0).v.at(-1)!).toBeCloseTo(1e-3, 9);
+  });
+
+  it('a clock and a date count as seconds, over midnight too; rows that hold no number are counted', () => {
+    const clock = Array.from(
+      { length: 20 },
+      (_, i) => `${i < 10 ? '23:59:' + String(50 + i) : '00:00:' + String(i - 10).padStart(2, '0')};${i === 3 ? 'OL' : `${i},5`}`,
+    );
+    const read = readRecording(clock.join('\n'));
+    expect([read.t.length, read.leftOut, read.t.at(-1)]).toEqual([19, 1, 86399 - 9 + 19]);
+    const dated = Array.from({ length: 12 }, (_, i) => `2026-11-30 23:59:${50 + (i % 10)}.5\t${i}`).slice(0, 10);
+    const from = readRecording(dated.join('\n'));
+    expect([from.t[0], from.t.at(-1)]).toEqual([0, 9]);
+    expect(() => readRecording(Array.from({ length: 12 }, () => '10:00:00,1').join('\n'))).toThrow(/parts of a second/);
+  });
+
+  it('a long recording keeps its figures when it is made short, slow or fast, and its tips on the screen', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 10, max: 20_000 }), fc.integer({ min: 20, max: 80 }), (hertz, percent) => {
+        const n = 150_000;
+        const t = Float64Array.from({ length: n }, (_, i) => i * 4e-6);
+        const v = t.map((x) => ((x * hertz) % 1 < percent / 100 ? 3 : -1));
+        v[77_777] = 30;
+        const w = waveformOf(shortened({ t, v }));
+        expect(w.frequency! / hertz).toBeCloseTo(1, 2);
+        expect(Math.abs(w.duty! - percent / 100)).toBeLessThan(0.1);
+        const curve = envelope({ t, v }, 4000);
+        expect(curve.t.length).toBeLessThanOrEqual(4002);
+        expect(Math.max(...curve.v)).toBe(30);
+        expect(curve.t.every((x, i) => i === 0 || x > curve.t[i - 1]!)).toBe(true);
+      }),
+      { numRuns: 8 },
+    );
   });
 
   it('one column wants its sample rate', () => {

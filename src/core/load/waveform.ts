@@ -277,10 +277,24 @@ class SlidingLines {
   }
 }
 
+/** Index of the first moment behind this one: periods are many, samples more. */
+function firstAfter(t: Float64Array, moment: number): number {
+  let [low, high] = [0, t.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (t[middle]! > moment) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
+/** Average and RMS of a whole recording. */
+export const levelsOf = ({ t, v }: Recording): Pick<WaveformFigures, 'average' | 'rms'> => means(t, v, t[0]!, t.at(-1)!);
+
 /** Mean and root of the mean square between two moments, straight lines between samples. */
 function means(t: Float64Array, v: Float64Array, from: number, to: number): { average: number; rms: number } {
   let [area, square, time] = [0, 0, 0];
-  for (let i = 1; i < t.length; i++) {
+  for (let i = Math.max(1, firstAfter(t, from)); i < t.length && t[i - 1]! < to; i++) {
     const [a, b] = [Math.max(from, t[i - 1]!), Math.min(to, t[i]!)];
     if (!(b > a)) continue;
     const slope = (v[i]! - v[i - 1]!) / (t[i]! - t[i - 1]!);

@@ -3,7 +3,7 @@ import dynamic from 'next/dynamic';
 import { useMemo, useState } from 'react';
 import { GROUND, netsOf } from '@/core/circuit';
 import type { KitState } from '@/core/kit';
-import { asSeenBy, compareFigures, type ComparedFigure, type Instrument, movedOnto, notSeen, type Recording, waveformOf } from '@/core/load';
+import { asSeenBy, compareFigures, type ComparedFigure, type Instrument, movedOnto, notSeen, type Recorded, type Recording, waveformOf } from '@/core/load';
 import { circuitOf } from '@/core/stage';
 import { Choose } from '../form/Choose';
 import { useCourse } from '../results/useCourse';
@@ -20,16 +20,15 @@ const INSTRUMENTS: readonly { readonly value: Instrument; readonly label: string
 const SETTLING = 3;
 /** From here on a figure is called another one (own figure). */
 const FAR = 0.2;
-const MOST_DRAWN = 2000;
 
 /** A recording over what the circuit should do at a net, with the figures of both. */
-export function Compared({ kit, recording }: { kit: KitState; recording: Recording }) {
+export function Compared({ kit, recorded }: { kit: KitState; recorded: Recorded }) {
   const circuit = useMemo(() => circuitOf(kit.sheet), [kit.sheet]);
   const nets = netsOf(circuit).filter((n) => n !== GROUND && !n.includes('.'));
   const [net, setNet] = useState<string | null>(null);
   const [instrument, setInstrument] = useState<Instrument>('dc');
   const { found, progress, message, run, stop } = useCourse(kit.sheet.circuit?.deck ?? '');
-  const seconds = recording.t.at(-1)! - recording.t[0]!;
+  const seconds = recorded.curve.t.at(-1)! - recorded.curve.t[0]!;
   return (
     <section aria-label="Against the circuit" className={zones.section}>
       <h3 className={zones.label}>Against what the circuit should do</h3>
@@ -56,14 +55,17 @@ export function Compared({ kit, recording }: { kit: KitState; recording: Recordi
       </div>
       {message !== '' && <p className="v-out">{message}</p>}
       {found && found.net === net && (
-        <Side recording={recording} instrument={instrument} course={{ t: Float64Array.from(found.course.times), v: Float64Array.from(found.course.volts) }} />
+        <Side recorded={recorded} instrument={instrument} course={{ t: Float64Array.from(found.course.times), v: Float64Array.from(found.course.volts) }} />
       )}
     </section>
   );
 }
 
-function Side({ recording, instrument, course }: { recording: Recording; instrument: Instrument; course: Recording }) {
+function Side({ recorded, instrument, course }: { recorded: Recorded; instrument: Instrument; course: Recording }) {
+  const recording = recorded.curve;
   const seconds = recording.t.at(-1)! - recording.t[0]!;
+  const { t, v } = recording;
+  const [x, y] = useMemo(() => [Array.from(t), Array.from(v)], [t, v]);
   const { drawn, figures, unseen } = useMemo(() => {
     // The first two thirds are its start.
     const from = course.t.findIndex((t) => t >= course.t.at(-1)! * (1 - 1 / SETTLING));
@@ -72,14 +74,13 @@ function Side({ recording, instrument, course }: { recording: Recording; instrum
     const shown = movedOnto(recording, asSeenBy(instrument, settled));
     return {
       drawn: within(shown, recording.t[0]!, seconds),
-      figures: compareFigures(waveformOf(recording), waveformOf(shown), instrument),
+      figures: compareFigures(recorded.figures, waveformOf(shown), instrument),
       unseen: notSeen(instrument, predicted),
     };
-  }, [course, recording, instrument, seconds]);
-  const thinned = thin(recording);
+  }, [course, recorded, recording, instrument, seconds]);
   return (
     <>
-      <Chart x={thinned.x} y={thinned.y} beside={drawn} xTitle="seconds" yTitle="volts" label="The recording, and dashed what the circuit should do" />
+      <Chart x={x} y={y} beside={drawn} xTitle="seconds" yTitle="volts" label="The recording, and dashed what the circuit should do" />
       {unseen !== null && <p className={zones.note}>{unseen}</p>}
       <Table<ComparedFigure>
         size="small"
@@ -103,13 +104,7 @@ function Side({ recording, instrument, course }: { recording: Recording; instrum
   );
 }
 
-const thin = ({ t, v }: Recording) => {
-  const step = Math.max(1, Math.ceil(t.length / MOST_DRAWN));
-  const keep = (a: Float64Array) => Array.from(a).filter((_, i) => i % step === 0);
-  return { x: keep(t), y: keep(v) };
-};
-
 const within = ({ t, v }: Recording, from: number, seconds: number) => {
   const inside = Array.from(t.keys()).filter((i) => t[i]! >= from && t[i]! <= from + seconds);
-  return thin({ t: Float64Array.from(inside, (i) => t[i]!), v: Float64Array.from(inside, (i) => v[i]!) });
+  return { x: inside.map((i) => t[i]!), y: inside.map((i) => v[i]!) };
 };

@@ -1,23 +1,22 @@
-import { Alert, Button, Drawer, Form, Input } from 'antd';
-import dynamic from 'next/dynamic';
+import { Alert, Drawer, Form, Input } from 'antd';
 import { useState } from 'react';
 import type { KitState } from '@/core/kit';
-import { useBench } from '@/store/bench';
 import { Choose } from '../form/Choose';
 import { InlineForm } from '../form/InlineForm';
 import { QuantityItem } from '../form/Items';
 import { required } from '../form/rules';
 import zones from '../shell/zones.module.css';
+import { Answered } from './Answered';
 import { givenOf, type Values } from './given';
 import { Claims } from './Claims';
-import { Compared } from './Compared';
 import { KeepClaim } from './KeepClaim';
 import { PredictedLoad } from './PredictedLoad';
 import type { Answer, Sum, SumField } from './sum';
 import { SUMS } from './sums';
+import { Waveform } from './Waveform';
 import styles from './LoadDesk.module.css';
 
-const Chart = dynamic(() => import('../drawn/Chart').then((m) => m.Chart), { ssr: false });
+const WAVEFORM = 'wave';
 
 /** What is reckoned beside the readings: heat, load, recordings, a lamp in series, what the seller claims. */
 export function LoadDesk({ kit, close, choose }: { kit: KitState; close: () => void; choose: (target: string) => void }) {
@@ -29,10 +28,10 @@ export function LoadDesk({ kit, close, choose }: { kit: KitState; close: () => v
         aria-label="Calculation"
         className={`${styles.choice} ${styles.desk}`}
         value={id}
-        options={SUMS.map((sum) => ({ value: sum.id, label: sum.title }))}
+        options={[...SUMS.map((sum) => ({ value: sum.id, label: sum.title })), { value: WAVEFORM, label: 'Waveform' }]}
         onChange={setId}
       />
-      <OneSum key={id} kit={kit} sum={SUMS.find((sum) => sum.id === id)!} />
+      {id === WAVEFORM ? <Waveform kit={kit} /> : <OneSum key={id} kit={kit} sum={SUMS.find((sum) => sum.id === id)!} />}
     </Drawer>
   );
 }
@@ -40,11 +39,8 @@ export function LoadDesk({ kit, close, choose }: { kit: KitState; close: () => v
 type Outcome = Answer | { readonly error: string } | null;
 
 function OneSum({ kit, sum }: { kit: KitState; sum: Sum }) {
-  const append = useBench((s) => s.append);
   const [outcome, setOutcome] = useState<Outcome>(null);
-  const [kept, setKept] = useState(false);
   const run = (values: Values) => {
-    setKept(false);
     try {
       setOutcome(sum.run(givenOf(sum, values)));
     } catch (error) {
@@ -61,28 +57,10 @@ function OneSum({ kit, sum }: { kit: KitState; sum: Sum }) {
       </InlineForm>
       {outcome && 'error' in outcome && <Alert type="error" title={outcome.error} className={styles.answer ?? ''} />}
       {outcome && 'said' in outcome && (
-        <section aria-label={`${sum.title}: the answer`} className={styles.answer}>
-          {outcome.said.map((s) => (
-            <p key={s.text} className={s.tone === 'plain' ? '' : `v-${s.tone}`}>
-              {s.text}
-            </p>
-          ))}
-          {outcome.drawn && <Chart {...outcome.drawn} />}
-          <Button
-            size="small"
-            disabled={kept}
-            onClick={() => {
-              void append({ kind: 'noted', text: `${sum.title}: ${outcome.said.map((s) => s.text).join(' ')}` }).then(() => {
-                setKept(true);
-              });
-            }}
-          >
-            {kept ? 'Saved in the logbook' : 'Save to the logbook'}
-          </Button>
+        <Answered key={JSON.stringify(outcome.said)} title={sum.title} said={outcome.said} drawn={outcome.drawn}>
           {outcome.loaded && kit.sheet.circuit && <PredictedLoad kit={kit} loaded={outcome.loaded} />}
-          {outcome.recording && kit.sheet.circuit && <Compared kit={kit} recording={outcome.recording} />}
           {outcome.means && <KeepClaim key={JSON.stringify(outcome.means)} kit={kit} means={outcome.means} />}
-        </section>
+        </Answered>
       )}
     </>
   );

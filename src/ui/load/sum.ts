@@ -1,4 +1,4 @@
-import type { ClaimMeans, Recording } from '@/core/load';
+import type { ClaimMeans } from '@/core/load';
 import type { Unit } from '@/core/quantity';
 
 /** A value that a sum asks for. Choices are picked, texts pasted, all else is a quantity. */
@@ -45,8 +45,6 @@ export interface Answer {
   readonly means?: ClaimMeans;
   /** Volts over amperes of a load test, to be held against the circuit. */
   readonly loaded?: { readonly amps: readonly number[]; readonly volts: readonly number[] };
-  /** What was recorded, to be held against the circuit. */
-  readonly recording?: Recording;
 }
 
 /** What was given: quantities in SI (NaN where none), texts as they stand. */

@@ -1,4 +1,4 @@
-import { forecastHeat, lampInSeries, type LampLoad, ofCursors, readRecording, regulationOf, waveformOf } from '@/core/load';
+import { forecastHeat, lampInSeries, type LampLoad, ofCursors, regulationOf } from '@/core/load';
 import { print } from '@/core/quantity';
 import { CLAIM_SUMS } from './claimSums';
 import { readRows } from './rows';
@@ -141,34 +141,6 @@ const LOAD: Sum = {
   },
 };
 
-const MOST_DRAWN = 2000;
-
-const WAVE: Sum = {
-  id: 'wave',
-  title: 'Waveform',
-  about: 'A recording of an oscilloscope or a sound card: time and volts, or volts alone with “# sample rate: 48 kHz”.',
-  fields: [{ key: 'rows', label: 'The file’s text', rows: 'time,volts\n0,0.1\n0.001,0.9' }],
-  run: (given) => {
-    const recording = readRecording(given.text('rows'));
-    const w = waveformOf(recording);
-    const step = Math.ceil(recording.t.length / MOST_DRAWN);
-    const thin = (a: Float64Array) => Array.from(a).filter((_, i) => i % step === 0);
-    return {
-      recording,
-      said: [
-        plain(
-          w.frequency === null
-            ? 'No period was found: rest, noise, or fewer than three whole periods.'
-            : `Frequency ${print(w.frequency, 'Hz', 4)}, duty ${(100 * w.duty!).toFixed(1)} %.`,
-        ),
-        plain(`Average ${print(w.average, 'V', 3)}, RMS ${print(w.rms, 'V', 3)}: a DC meter shows the first, a true-RMS one on DC + AC the second.`),
-        plain(`From ${print(w.min, 'V', 3)} to ${print(w.max, 'V', 3)}, amplitude ${print(w.amplitude, 'V', 3)}.`),
-      ],
-      drawn: { x: thin(recording.t), y: thin(recording.v), xTitle: 'seconds', yTitle: 'volts', label: 'The recording' },
-    };
-  },
-};
-
 const CURSORS: Sum = {
   id: 'cursors',
   title: 'Two cursors',
@@ -232,4 +204,4 @@ const LAMP: Sum = {
 };
 
 /** All that is reckoned beside the readings. */
-export const SUMS: readonly Sum[] = [HEAT, LOAD, WAVE, CURSORS, LAMP, ...CLAIM_SUMS];
+export const SUMS: readonly Sum[] = [HEAT, LOAD, CURSORS, LAMP, ...CLAIM_SUMS];

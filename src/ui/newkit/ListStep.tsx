@@ -1,6 +1,6 @@
 import { Checkbox, Form, Input } from 'antd';
 import zones from '../shell/zones.module.css';
-import { FileButton } from '../shelf/FileButton';
+import { FileButton } from '../form/FileButton';
 import { ColumnTable } from './ColumnTable';
 import { EntryTable } from './EntryTable';
 import styles from './NewKit.module.css';

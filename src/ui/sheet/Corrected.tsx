@@ -11,7 +11,7 @@ import { factsOf } from '@/core/vocabulary';
 import { useBench } from '@/store/bench';
 import { newId } from '@/store/stamps';
 import { readListFile } from '@/store/listText';
-import { FileButton } from '../shelf/FileButton';
+import { FileButton } from '../form/FileButton';
 import zones from '../shell/zones.module.css';
 import { SourceDifferences } from './SourceDifferences';
 import styles from './records/Records.module.css';

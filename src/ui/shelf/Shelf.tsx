@@ -3,7 +3,7 @@ import { App, Button, Skeleton } from 'antd';
 import { useRouter } from 'next/navigation';
 import { lazy, Suspense, useCallback, useState } from 'react';
 import { shelfDemos } from '@/store/shelfItems';
-import { FileButton } from './FileButton';
+import { FileButton } from '../form/FileButton';
 import { MoreDemos } from './MoreDemos';
 import styles from './Shelf.module.css';
 import { ShelfHead } from './ShelfHead';

@@ -1,8 +1,15 @@
 import { FolderOpenOutlined } from '@ant-design/icons';
 import { Button, Upload } from 'antd';
 
-/** Opens a file by hand; dropping it anywhere does the same. */
-export function FileButton({ text, accept, take }: { text: string; accept: string; take: (file: File) => void }) {
+interface Props {
+  readonly text: string;
+  readonly accept: string;
+  readonly size?: 'large' | 'middle';
+  readonly take: (file: File) => void;
+}
+
+/** Opens a file by hand. */
+export function FileButton({ text, accept, size = 'large', take }: Props) {
   return (
     <Upload
       accept={accept}
@@ -13,7 +20,7 @@ export function FileButton({ text, accept, take }: { text: string; accept: strin
         return false;
       }}
     >
-      <Button size="large" icon={<FolderOpenOutlined />}>
+      <Button size={size} icon={<FolderOpenOutlined />}>
         {text}
       </Button>
     </Upload>
