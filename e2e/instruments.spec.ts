@@ -38,6 +38,41 @@ test('the simulated meter: readings that hold still are taken without a key, ove
   await expect(page.getByRole('button', { name: 'Connect the simulated meter' })).toBeVisible();
 });
 
+test('the simulated supply: set limit first for the stage, switched by hand, its current taken from it; it warns where hands go to the board', async ({
+  page,
+}) => {
+  await openDemo(page);
+  await command(page, 'Instruments');
+  await page.getByRole('button', { name: 'Connect the simulated supply' }).click();
+  await expect(page.getByText('Simulated bench supply')).toBeVisible();
+  await expectAccessible(page);
+  await command(page, 'Power up');
+  const stages = page.getByRole('region', { name: 'Stages', exact: true });
+  await stages.getByText('12 V, socket empty').click();
+  const supply = page.getByRole('region', { name: 'Bench supply' });
+  await expect(supply.getByText('output off', { exact: true })).toBeVisible();
+  await supply.getByRole('button', { name: 'Set 12.0 V, at most 50 mA' }).click();
+  await supply.getByRole('button', { name: 'Output on' }).click();
+  await expect(supply.getByText(/^12\.\d+ V, /)).toBeVisible();
+  await stages
+    .getByRole('button', { name: /supply current/ })
+    .first()
+    .click();
+  const before = (await readings(page)).length;
+  const take = supply.getByRole('button', { name: /^Take [\d.]+ mA/ });
+  await expect(take).toBeVisible();
+  const shown = Number(/[\d.]+/.exec(await take.innerText())![0]) / 1000;
+  await take.click();
+  await expect.poll(async () => (await readings(page)).length).toBe(before + 1);
+  expect((await readings(page)).at(-1)).toMatchObject({ reading: expect.closeTo(shown, 3) });
+  await expectAccessible(page);
+  await command(page, 'Fit');
+  const warned = page.getByRole('alert').filter({ hasText: 'The connected supply is on' });
+  await expect(warned).toBeVisible();
+  await warned.getByRole('button', { name: 'Output off' }).click();
+  await expect(warned).toBeHidden();
+});
+
 test('one’s own meter, mode by mode: a mode that it lacks is not offered by its profile', async ({ page }) => {
   await openDemo(page);
   await command(page, 'Instruments');

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import type { InstrumentSession, LineFormat, LineTransport, Polled, Protocol, Shown } from '@/core/instrument';
+import type { InstrumentSession, LineFormat, LineTransport, Polled, Protocol, Shown, SupplyReading, SupplySession } from '@/core/instrument';
 import type { MeterMode } from '@/core/vocabulary';
 
 /** A simulated meter whose probes the program moves: it stands in for a bench. */
@@ -60,4 +60,58 @@ export async function connectSimulated(): Promise<string | null> {
     sleep: (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds)),
   });
   return connect(meter, { kind: 'scpi' }, meter);
+}
+
+/** A board that the simulated supply feeds: so many amperes at so many volts. */
+export interface Fed {
+  connect: (load: { readonly amps: number; readonly at: number } | null) => void;
+}
+
+/** The bench supply at the end of another line, while this page is open. Nothing of it is kept. */
+export interface SupplyLink {
+  readonly session: SupplySession | null;
+  readonly simulated: Fed | null;
+  readonly name: string;
+  /** What it was set to last, by its own word. */
+  readonly set: { readonly volts: number; readonly limit: number } | null;
+  readonly reading: SupplyReading | null;
+  /** Source of the kit that it feeds, where a stage has several; null: the first. */
+  readonly feeds: string | null;
+  /** What went wrong; empty while all is well. */
+  readonly said: string;
+}
+
+const NO_SUPPLY: SupplyLink = { session: null, simulated: null, name: '', set: null, reading: null, feeds: null, said: '' };
+export const useSupply = create<SupplyLink>(() => NO_SUPPLY);
+
+export function disconnectSupply(said = ''): void {
+  const { session } = useSupply.getState();
+  useSupply.setState({ ...NO_SUPPLY, said });
+  void session?.close().catch(() => undefined);
+}
+
+export function supplyBroke(e: unknown): void {
+  disconnectSupply(`The line to the supply broke: ${(e as Error).message} Switch it off at its own switch.`);
+}
+
+/**
+ * Connects a bench supply at the end of a line.
+ * @returns what went wrong, in words; null when it answers.
+ */
+export async function connectSupply(line: LineTransport, simulated: Fed | null = null): Promise<string | null> {
+  const { SupplySession: Session } = await import('@/core/instrument');
+  const session = new Session(line);
+  const name = await session.identify();
+  if (name === null) {
+    await session.close();
+    return 'Nothing answered. Check speed, cable and whether the supply listens to commands.';
+  }
+  useSupply.setState({ ...NO_SUPPLY, session, simulated, name });
+  return null;
+}
+
+export async function connectSimulatedSupply(): Promise<string | null> {
+  const { SimulatedSupply } = await import('@/stand-in/simulatedSupply');
+  const supply = new SimulatedSupply({ seed: Date.now() % SEEDS, sleep: (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds)) });
+  return connectSupply(supply, supply);
 }

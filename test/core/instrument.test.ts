@@ -1,8 +1,20 @@
 /** Instruments at the end of a line: SCPI answers, lines learnt by example, hold and take, and a meter that misbehaves. */
 import fc from 'fast-check';
-import { EMPTY_HOLD, hear, type Hold, InstrumentSession, learnLines, modeOfAnswer, readingOfAnswer, readOwnLine, STEADY_MS, touches } from '@/core/instrument';
+import {
+  EMPTY_HOLD,
+  hear,
+  type Hold,
+  InstrumentSession,
+  learnLines,
+  modeOfAnswer,
+  readingOfAnswer,
+  readOwnLine,
+  STEADY_MS,
+  SupplySession,
+  touches,
+} from '@/core/instrument';
 import type { MeterMode } from '@/core/vocabulary';
-import { SimulatedMeter } from '@/stand-in';
+import { SimulatedMeter, SimulatedSupply } from '@/stand-in';
 
 describe('SCPI answers (SCPI-99: numbers beyond 9.9E37 mean infinity)', () => {
   test.each([
@@ -189,5 +201,74 @@ describe('the simulated meter', () => {
       }
     }
     expect(taken).toBeGreaterThan(20);
+  });
+});
+
+describe('a bench supply', () => {
+  const supplied = (options: Partial<ConstructorParameters<typeof SimulatedSupply>[0]> = {}, seed = 5) => {
+    const supply = new SimulatedSupply({ seed, sleep: () => Promise.resolve(), ...options });
+    return { supply, session: new SupplySession(supply) };
+  };
+
+  test('is set, switched on and read back; a board that draws more stands in the limit, by Ohm’s law', async () => {
+    const { supply, session } = supplied();
+    expect(await session.identify()).toBe('Simulated bench supply');
+    expect(await session.output(true)).toMatchObject({ state: 'refused' });
+    expect(await session.adjust(12, 0.1)).toEqual({ state: 'done' });
+    expect(await session.read()).toEqual({ on: false, volts: 0, amps: 0, limiting: false });
+    supply.connect({ amps: 0.024, at: 12 });
+    expect(await session.output(true)).toEqual({ state: 'done' });
+    const healthy = (await session.read())!;
+    expect(healthy).toMatchObject({ on: true, limiting: false });
+    expect(healthy.amps).toBeCloseTo(0.024, 3);
+    supply.connect({ amps: 0.4, at: 12 });
+    const short = (await session.read())!;
+    expect(short.limiting).toBe(true);
+    expect(short.volts).toBeCloseTo(0.1 * 30, 1);
+    expect(await session.output(false)).toEqual({ state: 'done' });
+    expect(await session.read()).toMatchObject({ on: false, amps: 0 });
+  });
+
+  test('what it cannot give it says, and it is not switched on', async () => {
+    const { session } = supplied();
+    expect(await session.adjust(48, 0.1)).toMatchObject({ state: 'refused', said: expect.stringContaining('out of range') as string });
+    expect(await session.output(true)).toMatchObject({ state: 'refused' });
+  });
+
+  test('one that takes other settings than it was told is found out', async () => {
+    const answers: string[] = [];
+    const coarse = {
+      send: (line: string) => {
+        if (line === 'SYST:ERR?') answers.push('0,"No error"');
+        if (line === 'SOUR:VOLT?') answers.push('12.0');
+        if (line === 'SOUR:CURR?') answers.push('3.0');
+        return Promise.resolve();
+      },
+      receive: () => Promise.resolve(answers.shift() ?? null),
+      close: () => Promise.resolve(),
+    };
+    expect(await new SupplySession(coarse).adjust(12, 0.1)).toEqual({ state: 'differs', volts: 12, limit: 3 });
+  });
+
+  test('a hostile bench: garbled and missing answers never pass for a setting, a switch or a reading', async () => {
+    const { supply, session } = supplied({ garbled: 0.15, silent: 0.15 }, 3);
+    supply.connect({ amps: 0.05, at: 9 });
+    let [read, done] = [0, 0];
+    for (let i = 0; i < 300; i++) {
+      const told = await session.adjust(9, 0.2);
+      if (told.state !== 'done') continue;
+      done++;
+      if ((await session.output(true)).state !== 'done') continue;
+      const reading = await session.read();
+      if (!reading) continue;
+      read++;
+      expect(reading).toMatchObject({ on: true, limiting: false });
+      expect(reading.amps).toBeCloseTo(0.05, 3);
+      expect(reading.volts).toBeCloseTo(9, 1);
+    }
+    expect(done).toBeGreaterThan(30);
+    expect(read).toBeGreaterThan(5);
+    supply.unplug();
+    await expect(session.read()).rejects.toThrow('unplugged');
   });
 });

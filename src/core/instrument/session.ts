@@ -28,6 +28,13 @@ const PATIENCE = 1500;
 /** Answers that came too late for an earlier question are thrown away before the next one. */
 const LATE = 1;
 
+/** The answer to a question; null when none came in time. */
+export async function asked(line: LineTransport, question: string): Promise<string | null> {
+  while ((await line.receive(LATE)) !== null);
+  await line.send(question);
+  return line.receive(PATIENCE);
+}
+
 /** One instrument at the end of a line: knows which mode it was told, and believes it only when it says so itself. */
 export class InstrumentSession {
   private confirmed: MeterMode | null = null;
@@ -40,7 +47,7 @@ export class InstrumentSession {
   /** Who is there; null when nobody answers. A meter that only talks has no name. */
   async identify(): Promise<string | null> {
     if (this.protocol.kind === 'lines') return (await this.line.receive(2 * PATIENCE)) === null ? null : 'meter that sends lines';
-    const answer = await this.asked(ASK_IDENTITY);
+    const answer = await asked(this.line, ASK_IDENTITY);
     return answer === null ? null : identityOf(answer);
   }
 
@@ -51,13 +58,13 @@ export class InstrumentSession {
       const command = configureCommand(wanted);
       if (command === null) return { state: 'cannot' };
       await this.line.send(command);
-      const said = await this.asked(ASK_MODE);
+      const said = await asked(this.line, ASK_MODE);
       if (said === null) return { state: 'silent' };
       const mode = modeOfAnswer(said);
       if (!serves(mode, wanted)) return { state: 'other-mode', mode };
       this.confirmed = wanted;
     }
-    const answer = await this.asked(ASK_READING);
+    const answer = await asked(this.line, ASK_READING);
     if (answer === null) {
       // What happened to it meanwhile nobody knows: its mode is asked for again.
       this.confirmed = null;
@@ -73,12 +80,6 @@ export class InstrumentSession {
 
   close(): Promise<void> {
     return this.line.close();
-  }
-
-  private async asked(question: string): Promise<string | null> {
-    while ((await this.line.receive(LATE)) !== null);
-    await this.line.send(question);
-    return this.line.receive(PATIENCE);
   }
 
   private async listen(wanted: MeterMode, format: LineFormat): Promise<Polled> {

@@ -8,6 +8,7 @@ import styles from './Instruments.module.css';
 import { MeterCheck } from './MeterCheck';
 import { MeterList } from './MeterList';
 import { Connect } from '../live/Connect';
+import { ConnectSupply } from '../live/ConnectSupply';
 
 const MEASURE: readonly (readonly [MeasuringSchool, string])[] = [
   ['matters', 'What matters most first (recommended: the circuit tells which wrong part does most harm)'],
@@ -27,6 +28,7 @@ export function InstrumentsView({ kit }: { kit: KitState }) {
       <section className={zones.card} aria-label="Meters">
         <MeterList kit={kit} />
         <Connect kit={kit} />
+        <ConnectSupply kit={kit} />
         <h2 className={`${zones.label} ${zones.section}`}>Judging loose parts</h2>
         <Choices kit={kit} name="school" options={SCHOOLS} />
         <h2 className={`${zones.label} ${zones.section}`}>What to measure</h2>

@@ -7,9 +7,7 @@ import { InlineForm } from '../form/InlineForm';
 import zones from '../shell/zones.module.css';
 import styles from './Live.module.css';
 import { connectLine, connectSimulated, disconnect, useLink } from '@/store/instrument';
-import { hasSerial, openSerial } from './serial';
-
-const SPEEDS = [2400, 4800, 9600, 19200, 38400, 57600, 115200];
+import { hasSerial, openSerial, SPEEDS } from './serial';
 
 /** A meter whose readings come over a line: simulated, or at a serial port. */
 export function Connect({ kit }: { kit: KitState }) {

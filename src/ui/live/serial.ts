@@ -13,6 +13,9 @@ interface Serial {
 
 const serialOf = (): Serial | null => ('serial' in navigator ? (navigator.serial as Serial) : null);
 
+/** Usual speeds, baud. */
+export const SPEEDS: readonly number[] = [2400, 4800, 9600, 19200, 38400, 57600, 115200];
+
 /** Whether this browser can open a serial port at all. */
 export const hasSerial = (): boolean => serialOf() !== null;
 

@@ -12,6 +12,7 @@ import { StageList } from './StageList';
 import { StageMap } from './StageMap';
 import { StageStory } from './StageStory';
 import { BoardChanges } from '../board/BoardChanges';
+import { useSupply } from '@/store/instrument';
 import { useSheetTab } from '../sheet/sheetTab';
 import type { CommandId } from '../shell/commands';
 import { Nothing } from '../drawn/Nothing';
@@ -23,6 +24,7 @@ const Repeats = lazy(() => import('./Repeats').then((m) => ({ default: m.Repeats
 const SoakPanel = lazy(() => import('./SoakPanel').then((m) => ({ default: m.SoakPanel })));
 const RepairStory = lazy(() => import('../fault/RepairStory').then((m) => ({ default: m.RepairStory })));
 const FinishCard = lazy(() => import('./FinishCard').then((m) => ({ default: m.FinishCard })));
+const SupplyPanel = lazy(() => import('../live/SupplyPanel').then((m) => ({ default: m.SupplyPanel })));
 const LoadDesk = lazy(() => import('../load/LoadDesk').then((m) => ({ default: m.LoadDesk })));
 
 interface Props {
@@ -36,6 +38,7 @@ interface Props {
 export function PowerView({ kit, loop, go, run }: Props) {
   const [shown, setShown] = useState<'map' | 'schematic'>('map');
   const windows = useWindows(kit);
+  const supplied = useSupply((s) => s.session !== null || s.said !== '');
   const stages = deriveStages(kit, windows);
   const inHand = loop.target?.kind === 'check' || loop.target?.kind === 'prepare' ? loop.target.stage.id : null;
   const here = stages.find((s) => s.stage.id === inHand) ?? currentStage(stages) ?? stages[stages.length - 1];
@@ -99,6 +102,11 @@ export function PowerView({ kit, loop, go, run }: Props) {
         {inHandCheck?.what === 'observe' && (
           <Suspense>
             <SoakPanel kit={kit} check={inHandCheck} />
+          </Suspense>
+        )}
+        {supplied && (
+          <Suspense>
+            <SupplyPanel key={here.stage.id} kit={kit} stage={here.stage} target={loop.target} setText={loop.setText} take={loop.take} />
           </Suspense>
         )}
         <Suspense>{kit.change !== null && <RepairStory kit={kit} loop={loop} go={go} />}</Suspense>

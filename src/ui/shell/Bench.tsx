@@ -3,6 +3,7 @@ import { Skeleton } from 'antd';
 import { lazy, memo, Suspense, useCallback, useDeferredValue, useMemo } from 'react';
 import type { Phase } from '@/core/loop';
 import { type KitState, meterOf } from '@/core/kit';
+import { useSupply } from '@/store/instrument';
 import type { Loop } from '../probe/useLoop';
 import { ProbeBar } from '../probe/ProbeBar';
 import { TrayView } from '../tray/TrayView';
@@ -21,6 +22,7 @@ const Waiting = () => (
 );
 // Heavy views are fetched when they are opened; the kit is opened in the browser only, so none is rendered on a server.
 const FitView = lazy(() => import('../board/FitView').then((m) => ({ default: m.FitView })));
+const SupplyWatch = lazy(() => import('../live/SupplyWatch').then((m) => ({ default: m.SupplyWatch })));
 const PowerView = lazy(() => import('../power/PowerView').then((m) => ({ default: m.PowerView })));
 const FaultView = lazy(() => import('../fault/FaultView').then((m) => ({ default: m.FaultView })));
 const LogView = lazy(() => import('../logbook/LogView').then((m) => ({ default: m.LogView })));
@@ -42,6 +44,7 @@ export function Bench({ kit }: { kit: KitState }) {
   useUndoMessages(kit);
   const { phase, loop, dialog, close, actions, go, net } = view;
   const { run } = view;
+  const supplied = useSupply((s) => s.session !== null);
   const readMarking = useCallback(() => {
     run('marking');
   }, [run]);
@@ -51,6 +54,7 @@ export function Bench({ kit }: { kit: KitState }) {
     <div className={styles.bench}>
       <div className="no-print">
         <Notices kit={kit} />
+        <Suspense>{supplied && <SupplyWatch phase={phase} />}</Suspense>
         <Frame
           title={kit.sheet.title}
           origin={[kit.sheet.maker, kit.sheet.edition].filter(Boolean).join(' · ') || 'own kit'}
