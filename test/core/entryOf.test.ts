@@ -2,7 +2,8 @@
 import fc from 'fast-check';
 import { entryProblem } from '@/core/kit';
 import { answerOf, cardOf, checkTargets, countTargets, entryOf, fitTargets, looseTargets, pieceTargets, type Target } from '@/core/loop';
-import { at, demo, windowsOfKit } from '../support/kits';
+import { makeSheet, readDraft } from '@/core/draft';
+import { at, demo, kitOf, windowsOfKit } from '../support/kits';
 
 const kit = demo();
 const windows = windowsOfKit(kit);
@@ -51,6 +52,19 @@ test('what needs an answer takes no number', () => {
   expect(answerOf(check, false)).toMatchObject({ kind: 'observed', asExpected: false });
   expect(answerOf(count, true)).toBeNull();
   expect(answerOf(piece, true)).toBeNull();
+});
+
+test('a bare figure among resistors that is the print of another part is asked about; one near a resistor of the list is a reading', () => {
+  const listed = (list: string) => kitOf(makeSheet('Pile', readDraft(list, '', {}), '', []));
+  const mixed = listed('R1 100\nC1 100n\nU1 7805\nD1 1N4148');
+  const pile = looseTargets(mixed, 'R')[0]!.target;
+  const said = (text: string) => entryOf(mixed, pile, cardOf(mixed, pile, {}), text);
+  expect(said('7805')).toMatch(/7805R for a resistor, or count the voltage regulator/);
+  expect(said('4148')).toMatch(/or d 4148 for the diode/);
+  expect(said('104')).toMatchObject({ part: 'R', reading: 104 });
+  expect(said('7805R')).toMatchObject({ part: 'R', reading: 7805 });
+  const other = listed('R1 10k\nC1 100n');
+  expect(entryOf(other, pile, cardOf(other, pile, {}), '104')).toMatch(/or c 104 for the capacitor/);
 });
 
 test('a loose piece carries its print and its reading', () => {

@@ -261,7 +261,9 @@ export class Diagnoser {
     this.groups ??= groupsOf(healthy, this.candidates.slice(1).map(single));
     const spread = this.spreads[this.spreads.length - 1]!;
     const seen = { pick, y, noise: noise.map(varianceOf) };
-    const found = likelyPairs(this.groups, momentsOf(healthy.sample), seen, (pair, count) => this.drawPair(pair, count, spread), progress);
+    const circuits = this.problem.scenes.reduce((n, s) => n + 1 + s.observables.filter((o) => o.mode === 'ohms' || o.mode === 'diode').length, 0);
+    const draw = (pair: Pair, count: number) => this.drawPair(pair, count, spread);
+    const found = likelyPairs(this.groups, momentsOf(healthy.sample), seen, { draw, circuits }, progress);
     return found.map(({ pair, prior }): Candidate => {
       const key = keyOf(pair);
       const components = this.finePairs.get(key) ?? componentsOf(this.samplerOf(pair), this.spreads, PAIR_FINE);

@@ -4,8 +4,12 @@ import type { Sample } from '../specimen';
 /** Two faults at once. */
 export type Pair = readonly [Fault, Fault];
 
-/** Pairs of which one specimen is solved, of which a few are, and of which as many as of a single fault. */
-const SOLVED_ONCE = 5000;
+/**
+ * Pairs of which one specimen is solved, of which a few are, and of which as many as of a single fault. Every ohms and diode
+ * reading has a circuit of its own: where there are many, fewer pairs are tried, so that an answer does not take a minute.
+ */
+const CIRCUITS_SOLVED = 5000;
+const FEWEST_SOLVED = 500;
 const SOLVED_ROUGHLY = 160;
 const SOLVED_FINELY = 24;
 /** Of so many pairs each of the faults that their two stand for is tried, so many of each group at most. */
@@ -105,10 +109,17 @@ export interface LikelyPair {
 /**
  * The pairs that may explain the readings, likeliest first. Best first in three steps: what two faults would show if they did not
  * meddle with one another (sum, or either alone), one specimen of the nearest, a few specimens of the nearest of those.
+ * `circuits`: how many are solved for one specimen of a pair.
  */
-export function likelyPairs(groups: readonly Group[], healthy: Moments, seen: Seen, draw: DrawPair, progress: (done: number) => void): LikelyPair[] {
+export function likelyPairs(
+  groups: readonly Group[],
+  healthy: Moments,
+  seen: Seen,
+  { draw, circuits }: { readonly draw: DrawPair; readonly circuits: number },
+  progress: (done: number) => void,
+): LikelyPair[] {
   const total = groups.reduce((sum, g) => g.members.reduce((s, m) => s + m.prior, sum), 0) ** 2 / 2;
-  const near = nearest(groups, healthy, seen, SOLVED_ONCE);
+  const near = nearest(groups, healthy, seen, Math.max(FEWEST_SOLVED, Math.ceil(CIRCUITS_SOLVED / circuits)));
   const solved = near.map(({ a, b }, i) => {
     if (i % 50 === 0) progress((0.6 * i) / near.length);
     const variance = (c: number) => Math.max(a.moments.variance[c]!, b.moments.variance[c]!);

@@ -1,6 +1,7 @@
 import type { EntryBody, KitState, ReadingValue } from '../kit';
 import { parseDisplay } from '../quantity';
 import type { TargetCard } from './cards';
+import { bareFigure } from './bareFigure';
 import { readPileEntry } from './pileEntry';
 import type { Target } from './target';
 
@@ -10,6 +11,8 @@ const MOST_PIECES = 10_000;
 export function entryOf(kit: KitState, target: Target, card: TargetCard, text: string): EntryBody | string {
   if (target.kind === 'count') return countOf(target.line.id, target.line.quantity, text);
   if (target.kind === 'loose') {
+    const unclear = bareFigure(kit, target.part, text);
+    if (unclear !== null) return unclear;
     const read = readPileEntry(text, target.part);
     return read.ok ? { kind: 'loose', ...read.body, meter: kit.settings.meter } : `${read.message}.`;
   }
