@@ -9,7 +9,9 @@ export type Pair = readonly [Fault, Fault];
  * reading has a circuit of its own: where there are many, fewer pairs are tried, so that an answer does not take a minute.
  */
 const CIRCUITS_SOLVED = 5000;
-const FEWEST_SOLVED = 500;
+const FEWEST_SOLVED = 300;
+/** With more circuits than this a specimen costs so much that fewer pairs are looked at closely too. */
+const CHEAP_CIRCUITS = 3;
 const SOLVED_ROUGHLY = 160;
 const SOLVED_FINELY = 24;
 /** Of so many pairs each of the faults that their two stand for is tried, so many of each group at most. */
@@ -118,6 +120,8 @@ export function likelyPairs(
   { draw, circuits }: { readonly draw: DrawPair; readonly circuits: number },
   progress: (done: number) => void,
 ): LikelyPair[] {
+  const share = Math.min(1, CHEAP_CIRCUITS / circuits);
+  const roughly = Math.ceil(share * SOLVED_ROUGHLY);
   const total = groups.reduce((sum, g) => g.members.reduce((s, m) => s + m.prior, sum), 0) ** 2 / 2;
   const near = nearest(groups, healthy, seen, Math.max(FEWEST_SOLVED, Math.ceil(CIRCUITS_SOLVED / circuits)));
   const solved = near.map(({ a, b }, i) => {
@@ -131,16 +135,16 @@ export function likelyPairs(
     const scores = states.map(momentsOf).map(({ mean, variance }) => fit(seen, mean, (c) => 1.5 * variance[c]!));
     return { a, b, score: Math.max(-Infinity, ...scores) };
   };
-  const some = best(solved, SOLVED_ROUGHLY).map(({ a, b, score }, i) => {
-    progress(0.6 + (0.2 * i) / SOLVED_ROUGHLY);
+  const some = best(solved, roughly).map(({ a, b, score }, i) => {
+    progress(0.6 + (0.2 * i) / roughly);
     return { a, b, score: rough({ a: a.single, b: b.single, score }).score };
   });
-  const open = best(some, OPENED).flatMap(({ a, b }) => allOf(a, b));
+  const open = best(some, Math.ceil(share * OPENED)).flatMap(({ a, b }) => allOf(a, b));
   const opened = open.map((pair, i) => {
     progress(0.8 + (0.2 * i) / open.length);
     return rough(pair);
   });
-  return best(opened, SOLVED_FINELY).map(({ a, b }) => ({ pair: [a.fault, b.fault], prior: (a.prior * b.prior) / total }));
+  return best(opened, Math.ceil(share * SOLVED_FINELY)).map(({ a, b }) => ({ pair: [a.fault, b.fault], prior: (a.prior * b.prior) / total }));
 }
 
 /** Every pair that two groups stand for. */
