@@ -90,7 +90,7 @@ const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
   ],
   [
     'inductor',
-    /induct(?:or|ance)|inductor|\bchoke|\bcoil\b|drossel|spule|induktiv|bobina|bobine|\bself\b(?![- ]?tap)|indutor|induttan|indutt|dławik|cewka|дроссель|катушка|индуктив|电感|電感|コイル|インダクタ/iu,
+    /induct(?:or|ance)|inductor|\bchoke|\bcoils?\b|drossel|spule|induktiv|bobina|bobine|\bself\b(?![- ]?tap)|indutor|induttan|indutt|dławik|cewka|дроссель|катушка|индуктив|电感|電感|コイル|インダクタ/iu,
   ],
   [
     'switch',
@@ -126,7 +126,7 @@ const WORDS: readonly (readonly [SheetKind, RegExp])[] = [
     /\bpcb\b|circuit board|printed (?:circuit|board)|platine|leiterplatte|placa\b|circuit imprimé|circuito stampato|basetta|płytka|плата|电路板|線路板|线路板|基板|プリント/iu,
   ],
   // In front of the wire: a resistor may be wound of it.
-  ['resistor', /resit?st|\bres\b|widerstand|opornik|rezystor|резист|сопротивл|电阻|電阻|抵抗|résist|resistencia|resistenza/iu],
+  ['resistor', /resit?st|\bres\b|widerst[aä]nd|weerstand|motst[aå]nd|opornik|rezystor|резист|сопротивл|电阻|電阻|抵抗|résist|resistencia|resistenza/iu],
   [
     'wire',
     /\bwires?\b|draht|litze|\bcable\b|kabel|\bfil\b|\bfilo\b|\bcavo\b|przewód|провод|导线|導線|电线|リード線|配線|ケーブル|\bfio\b|\bhilo\b|alambre|ワイヤ|線材|ビニール線/iu,
@@ -203,3 +203,17 @@ export const kindByLetters = (ref: string): SheetKind | null => LETTERS[/^(?:[^:
 
 /** Letters that begin positions on boards. */
 export const KNOWN_LETTERS: ReadonlySet<string> = new Set([...Object.keys(LETTERS), 'B', 'B1', 'VREF', 'REF', 'REG', 'E', 'EX', 'N', 'G', 'TP', 'TC', 'V', 'VS', 'SI', 'FB', 'ANT', 'RTH', 'RTC', 'OPTO', 'MP', 'MT', 'KEY', 'BTN', 'CONN', 'TB', 'REL', 'RY', 'IR', 'TRA', 'VC', 'CV', 'SK', 'PL', 'DIS', 'DL', 'QR', 'QZ', 'SPKR', 'MOT', 'EM', 'BM', 'HA', 'DSP', 'PCB']); // prettier-ignore
+
+/** Kinds that share their letters on boards, and that one heading may stand above. */
+const FAMILIES: readonly (readonly SheetKind[])[] = [
+  ['resistor', 'network', 'thermistor', 'ldr', 'varistor', 'trimmer', 'potentiometer'],
+  ['capacitor', 'electrolytic', 'tantalum'],
+  ['diode', 'zener', 'led', 'bridge', 'optocoupler'],
+  ['npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf'],
+  ['ic', 'opamp', 'regulator', 'timer', 'microcontroller', 'module'],
+  ['loudspeaker', 'buzzer', 'microphone'],
+  ['inductor', 'transformer'],
+];
+
+/** Number of a kind's family; −1 for a kind of its own. */
+export const familyOf = (kind: SheetKind): number => FAMILIES.findIndex((f) => f.includes(kind));

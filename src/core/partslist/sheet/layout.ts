@@ -1,4 +1,5 @@
 import { type Column, isHeadingWord } from '../columns';
+import { type Headed, headingOf, remarkOnAll } from './headed';
 import { kindByWords } from './kinds';
 import { boardHeading, footnoteOf, namedUnsupplied, noticeOf, saysAdvice, saysList, saysNotFitted, saysNotSupplied, saysSection } from './notices';
 import { cellsOfText, prefixOf, Prefixes, splitInline } from './prefixes';
@@ -13,6 +14,8 @@ export interface Item {
   readonly board: string | null;
   /** What the section's heading names; null without one. */
   readonly section: SheetKind | null;
+  /** What was said of all parts of a kind above. */
+  readonly headed: readonly Headed[];
   readonly supplied: boolean;
 }
 
@@ -44,10 +47,11 @@ export function layOut(source: string | readonly (readonly string[])[], chosen: 
   const { roles, bag } = way === 'text' ? { roles: [], bag: true } : rolesOf(body, heading, chosen);
   const sheet = new Sheet(way, way === 'text' ? [] : roles);
   const classes = way === 'text' ? new Prefixes(full) : null;
-  for (const row of aligned) {
+  for (const [i, row] of aligned.entries()) {
+    const next = aligned[i + 1] ? filled(aligned[i + 1]!).join(' ') : '';
     if (heading && sameCells(row, heading)) sheet.ignore(row, 'column heading');
-    else if (classes) sheet.text(row, classes);
-    else sheet.row(row, bag ? null : roles, heading !== undefined && row.source < heading.source);
+    else if (classes) sheet.text(row, classes, next);
+    else sheet.row(row, bag ? null : roles, heading !== undefined && row.source < heading.source, next);
   }
   return {
     ...sheet.laid(),
@@ -67,8 +71,12 @@ class Sheet {
     cells: { role: Role | null; text: string }[];
     board: string | null;
     section: SheetKind | null;
+    headed: readonly Headed[];
     supplied: boolean;
   }[] = [];
+  /** Remarks that hold for the whole sheet, and the heading above. */
+  private readonly general: Headed[] = [];
+  private heading: Headed | null = null;
   private readonly ignored: { source: number; why: Ignored; text: string }[] = [];
   private readonly blank: { source: number; text: string }[] = [];
   private readonly footnotes = new Map<string, { supplied: boolean; fitted: boolean }>();
@@ -83,12 +91,16 @@ class Sheet {
     private readonly roles: readonly (Role | null)[],
   ) {}
 
+  private get headed(): readonly Headed[] {
+    return this.heading === null ? this.general : [...this.general, this.heading];
+  }
+
   ignore(row: Row, why: Ignored): void {
     this.ignored.push({ source: row.source, why, text: filled(row).join(' ') });
   }
 
   /** A line that holds one text alone: a title, a section, a remark; false when it may be a part. */
-  private notice(row: Row, text: string, early: boolean): boolean {
+  private notice(row: Row, text: string, early: boolean, next: string): boolean {
     const why = noticeOf(text);
     if (why) {
       this.ignore(row, why);
@@ -123,6 +135,21 @@ class Sheet {
     }
     if ((marked || this.isSection(bare)) && !/\d/.test(marked ? bare.replace(/\([^()]*\)/g, '') : bare) && bare.length < 40 && !saysList(bare)) {
       this.section = sectionKind(bare);
+      this.heading = headingOf(bare, next, marked);
+      this.supplied = true;
+      this.ignore(row, 'section');
+      return true;
+    }
+    const general = remarkOnAll(text);
+    if (general) {
+      this.general.push(general);
+      this.ignore(row, 'advice');
+      return true;
+    }
+    const heading = headingOf(bare, next, marked);
+    if (heading) {
+      this.section = sectionKind(bare);
+      this.heading = heading;
       this.supplied = true;
       this.ignore(row, 'section');
       return true;
@@ -155,11 +182,11 @@ class Sheet {
     return /[类類]$/.test(bare) || (saysSection(bare) && SECTION_ALONE.test(bare));
   }
 
-  row(row: Row, roles: readonly (Role | null)[] | null, early: boolean): void {
+  row(row: Row, roles: readonly (Role | null)[] | null, early: boolean, next: string): void {
     const cells = filled(row);
     if (cells.length === 1 || SUM_ROW.test(cells[0]!)) {
       const text = cells.length === 1 ? cells[0]! : cells.join(' ');
-      if (this.notice(row, text, early || this.items.length === 0)) return;
+      if (this.notice(row, text, early || this.items.length === 0, next)) return;
       if (/^[?.…\s]+$/.test(text)) return void this.blank.push({ source: row.source, text });
       if (row.indented && roles && this.carryOn(row, roles)) return;
       if (cells.length === 1 && saysNotSupplied(text) && kindByWords(text) === null && !namedUnsupplied(text)) return;
@@ -167,7 +194,14 @@ class Sheet {
     if (roles && row.indented && row.cells[0] === '' && this.carryOn(row, roles)) return;
     if (cells.length > 1 && this.rowNotice(row, cells)) return;
     const item = row.cells.map((text, i) => ({ role: roles?.[i] ?? null, text: text.trim() })).filter((c) => c.text !== '');
-    this.items.push({ sources: [row.source], cells: this.named(row, item, roles), board: this.boardOf(row), section: this.section, supplied: this.supplied });
+    this.items.push({
+      sources: [row.source],
+      cells: this.named(row, item, roles),
+      board: this.boardOf(row),
+      section: this.section,
+      headed: this.headed,
+      supplied: this.supplied,
+    });
   }
 
   private rowNotice(row: Row, cells: readonly string[]): boolean {
@@ -182,7 +216,7 @@ class Sheet {
       return true;
     }
     const footnote = footnoteOf(text);
-    if (footnote && (saysNotSupplied(text) || saysNotFitted(text)) && !cells.some(isRefList)) return this.notice(row, text, false);
+    if (footnote && (saysNotSupplied(text) || saysNotFitted(text)) && !cells.some(isRefList)) return this.notice(row, text, false, '');
     return false;
   }
 
@@ -224,7 +258,7 @@ class Sheet {
     return true;
   }
 
-  text(row: Row, prefixes: Prefixes): void {
+  text(row: Row, prefixes: Prefixes, next: string): void {
     const line = row.cells[0]!;
     const last = this.items.at(-1);
     const above = last ? last.cells.map((c) => c.text).join(' ') : '';
@@ -235,13 +269,20 @@ class Sheet {
       this.glue(last, row, line);
       return;
     }
-    if (this.notice(row, line, true)) return;
+    if (this.notice(row, line, true, next)) return;
     if (last && glued && prefixes.carriesOn(row, above)) {
       this.glue(last, row, line);
       return;
     }
     for (const part of splitInline(line))
-      this.items.push({ sources: [row.source], cells: cellsOfText(part, prefixes), board: this.board, section: this.section, supplied: this.supplied });
+      this.items.push({
+        sources: [row.source],
+        cells: cellsOfText(part, prefixes),
+        board: this.board,
+        section: this.section,
+        headed: this.headed,
+        supplied: this.supplied,
+      });
   }
 
   private glue(last: (typeof this.items)[number], row: Row, line: string): void {
@@ -265,5 +306,5 @@ const SECTION_ALONE =
 /** Kind that a section's heading names, where it names one part and no family. */
 const sectionKind = (text: string): SheetKind | null => {
   const kind = kindByWords(text);
-  return kind === 'resistor' || kind === 'capacitor' || kind === 'inductor' || kind === 'led' || kind === 'diode' ? kind : null;
+  return kind === 'resistor' || kind === 'capacitor' || kind === 'electrolytic' || kind === 'inductor' || kind === 'led' || kind === 'diode' ? kind : null;
 };

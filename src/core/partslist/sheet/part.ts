@@ -1,7 +1,8 @@
 import { printNominal } from '../../quantity';
 import { factsOf } from '../../vocabulary';
 import { colourIn } from '../kindWords';
-import { kindByLetters, kindByType, kindByWords } from './kinds';
+import { familyOf, kindByLetters, kindByType, kindByWords } from './kinds';
+import { figuresFor } from './headed';
 import type { Item } from './layout';
 import { programmedWord, saysNotFitted, saysNotSupplied, saysOptional, sparesIn, withoutNotices } from './notices';
 import type { Doubt, SheetKind, SheetLine, SheetRating } from './reading';
@@ -360,6 +361,10 @@ export function readPart(item: Item): Part {
   const quantity = counted === null || notFitted ? Math.max(1, refs.length) : Number(counted);
   if (!notFitted && counted !== null && refs.length > 0 && Number(counted) !== refs.length && Number(counted) !== refs.length + spares)
     doubts.push({ what: 'count', pieces: Number(counted), positions: refs.length });
+  // What a heading or a remark says of all parts of a kind holds where the line itself says nothing.
+  const headed = figuresFor(item.headed, kind);
+  tolerance ??= headed.tolerance;
+  rating = { ...headed.rating, ...rating };
   return {
     line: {
       kind,
@@ -438,13 +443,3 @@ function settle(word: SheetKind | null, type: SheetKind | null, section: SheetKi
 }
 
 /** Kinds that share their designators; others stand for themselves. */
-const FAMILIES: readonly (readonly SheetKind[])[] = [
-  ['resistor', 'network', 'thermistor', 'ldr', 'varistor', 'trimmer', 'potentiometer'],
-  ['capacitor', 'electrolytic', 'tantalum'],
-  ['diode', 'zener', 'led', 'bridge', 'optocoupler'],
-  ['npn', 'pnp', 'nmos', 'pmos', 'njf', 'pjf'],
-  ['ic', 'opamp', 'regulator', 'timer', 'microcontroller', 'module'],
-  ['loudspeaker', 'buzzer', 'microphone'],
-  ['inductor', 'transformer'],
-];
-const familyOf = (kind: SheetKind) => FAMILIES.findIndex((f) => f.includes(kind));
