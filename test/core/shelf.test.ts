@@ -1,8 +1,9 @@
 /** What the shelf does with whole kits: another name, a second copy, a copy to practise on, the archive. */
+import { backupDue } from '@/store/backup';
 import { checkKit, documentOf, type EntryBody, foldDocument, isOfMaking, type KitState, remove } from '@/core/kit';
 import { describeFault, type Fault } from '@/core/fault';
 import { duplicateKit, kitForOthers, practiceCopy, renameKit } from '@/store/shelf';
-import { archiveKit, noteStanding, takeOff } from '@/store/shelfItems';
+import { archiveKit, noteStanding, type ShelfItem, takeOff } from '@/store/shelfItems';
 import { listKits } from '@/store/shelfList';
 import { createKit, loadKit, summaryOf } from '@/store/storage';
 import { hideFault, hideTrouble } from '@/stand-in';
@@ -139,4 +140,20 @@ test('a round whose fault is on the board finds it soldered, but for what a late
   expect(copy.board.fitted.has('R1')).toBe(true);
   expect(later.length).toBeGreaterThan(0);
   for (const ref of later) expect(copy.board.fitted.has(ref)).toBe(false);
+});
+
+describe('a word about what no file holds', () => {
+  const item = (entries: number): ShelfItem => ({ id: `k${entries}`, title: 'Kit', maker: '', entries, lastAt: '2026-03-01T10:00:00.000Z', damaged: null });
+  const now = Date.parse('2026-03-20T10:00:00.000Z');
+
+  it('comes with an evening’s work that was never saved, not before', () => {
+    expect(backupDue([item(12), item(40)], null, now)).toBeNull();
+    expect(backupDue([item(12), item(60)], null, now)).toBe(72);
+  });
+
+  it('counts from the last file, and waits a week', () => {
+    expect(backupDue([item(200)], { at: '2026-03-18T10:00:00.000Z', entries: 100 }, now)).toBeNull();
+    expect(backupDue([item(200)], { at: '2026-03-02T10:00:00.000Z', entries: 100 }, now)).toBe(100);
+    expect(backupDue([item(200)], { at: '2026-03-02T10:00:00.000Z', entries: 190 }, now)).toBeNull();
+  });
 });

@@ -2,7 +2,7 @@
 import { App, Button, Skeleton } from 'antd';
 import { useRouter } from 'next/navigation';
 import { lazy, Suspense, useCallback, useState } from 'react';
-import { shelfDemos } from '@/store/shelfItems';
+import { type ShelfItem, shelfDemos } from '@/store/shelfItems';
 import { FileButton } from '../form/FileButton';
 import { MoreDemos } from './MoreDemos';
 import styles from './Shelf.module.css';
@@ -18,6 +18,7 @@ const FileDialog = lazy(() => import('./FileDialog').then((m) => ({ default: m.F
 const StorageMeter = lazy(() => import('./StorageMeter').then((m) => ({ default: m.StorageMeter })));
 const ShelfSearch = lazy(() => import('./fields').then((m) => ({ default: m.ShelfSearch })));
 
+const NO_ITEMS: readonly ShelfItem[] = [];
 /** More kits than this are searched. */
 const SEARCH_ABOVE = 10;
 
@@ -105,7 +106,7 @@ export function Shelf() {
       <MoreDemos open={shelf.demo} />
       <Story />
       <Suspense>
-        <StorageMeter backup={shelf.backup} kits={items?.length ?? 0} />
+        <StorageMeter backup={shelf.backup} items={items ?? NO_ITEMS} />
         {shelf.preview && <FileDialog preview={shelf.preview} close={shelf.closePreview} take={shelf.takeDocument} takeShelf={shelf.takeShelf} />}
       </Suspense>
     </main>

@@ -2,6 +2,7 @@ import { Button, Flex, type MessageArgsProps } from 'antd';
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
 import type { KitDocument } from '@/core/kit';
 import type { FilePreview } from '@/store/shelf';
+import { noteBackup } from '@/store/backup';
 import { archiveKit, putBack, type ShelfItem, takeOff } from '@/store/shelfItems';
 import { listKits } from '@/store/shelfList';
 import { saveFile } from '../shell/saveFile';
@@ -134,6 +135,7 @@ export function useShelf(push: (path: string) => void, message: Messages): Shelf
         const written = async () => {
           const { text, kits, left } = await (await store()).shelfBackup();
           saveFile(`shelf-${new Date().toISOString().slice(0, 10)}.zesty.json`, text);
+          noteBackup(await listKits());
           void message.open({
             key: 'shelf',
             duration: SECONDS,
