@@ -6,7 +6,8 @@ import { MODES, type MeterMode } from '@/core/vocabulary';
 import { InlineForm } from '../form/InlineForm';
 import zones from '../shell/zones.module.css';
 import styles from './Live.module.css';
-import { connectLine, connectSimulated, disconnect, useLink } from '@/store/instrument';
+import { useLink } from '@/store/instrument';
+import { connectLine, connectSimulated, disconnect } from '@/store/lines';
 import { hasSerial, openSerial, SPEEDS } from './serial';
 
 /** A meter whose readings come over a line: simulated, or at a serial port. */

@@ -1,7 +1,8 @@
 import { Alert, Button, Select } from 'antd';
 import { useState } from 'react';
 import type { KitState } from '@/core/kit';
-import { connectSimulatedSupply, connectSupply, disconnectSupply, useSupply } from '@/store/instrument';
+import { useSupply } from '@/store/instrument';
+import { connectSimulatedSupply, connectSupply, disconnectSupply } from '@/store/lines';
 import zones from '../shell/zones.module.css';
 import { hasSerial, openSerial, SPEEDS } from './serial';
 

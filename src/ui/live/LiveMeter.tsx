@@ -8,7 +8,8 @@ import { print } from '@/core/quantity';
 import { MODES, type MeterMode, unitOf } from '@/core/vocabulary';
 import { readSimulated } from '../probe/simulated';
 import styles from '../probe/ProbeBar.module.css';
-import { disconnect, useLink } from '@/store/instrument';
+import { useLink } from '@/store/instrument';
+import { disconnect } from '@/store/lines';
 
 interface Props {
   readonly kit: KitState;

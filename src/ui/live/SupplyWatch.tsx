@@ -1,7 +1,8 @@
 import { Alert, Button } from 'antd';
 import { useEffect } from 'react';
 import type { Phase } from '@/core/loop';
-import { disconnectSupply, supplyBroke, useSupply } from '@/store/instrument';
+import { useSupply } from '@/store/instrument';
+import { disconnectSupply, supplyBroke } from '@/store/lines';
 
 /** Between two readings of the supply, milliseconds. */
 const PAUSE = 500;
