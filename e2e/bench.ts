@@ -81,7 +81,7 @@ export async function makeKit(page: Page, name: string, list: string, deck = '')
     await expect(page.getByText(/^\d+ parts, \d+ nets/)).toBeVisible();
   }
   await page.getByRole('button', { name: 'Make the kit' }).click();
-  await expect(page.getByRole('region', { name: 'Tray' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Tray' })).toBeVisible({ timeout: 60_000 });
 }
 
 /** What stands in the probe bar as the thing in hand. */
