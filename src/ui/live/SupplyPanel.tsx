@@ -1,4 +1,4 @@
-import { Alert, Button } from 'antd';
+import { Alert, Button, Popconfirm } from 'antd';
 import { useEffect } from 'react';
 import type { SupplyTold } from '@/core/instrument';
 import type { KitState, Stage, StageSupply } from '@/core/kit';
@@ -14,13 +14,15 @@ import styles from './Live.module.css';
 interface Props {
   readonly kit: KitState;
   readonly stage: Stage;
+  /** Stages before it have not passed. */
+  readonly early: boolean;
   readonly target: Target | null;
   readonly setText: (text: string) => void;
   readonly take: () => void;
 }
 
 /** The connected bench supply: set for this stage, switched by hand, read all the time. */
-export function SupplyPanel({ kit, stage, target, setText, take }: Props) {
+export function SupplyPanel({ kit, stage, early, target, setText, take }: Props) {
   const { session, simulated, name, set, reading, said, feeds: chosen } = useSupply();
   const feeds = stage.supplies.filter((s) => s.feed !== 'winding');
   const supply = feeds.find((s) => s.source === chosen) ?? feeds[0];
@@ -39,6 +41,9 @@ export function SupplyPanel({ kit, stage, target, setText, take }: Props) {
     told(session.adjust(supply.volts, supply.limit), () => {
       useSupply.setState({ set: { volts: supply.volts, limit: supply.limit } });
     });
+  };
+  const switchOn = () => {
+    told(session.output(true), () => undefined);
   };
   const check = target?.kind === 'check' && target.check.what === 'measure' && target.check.mode === 'dca' ? target.check : null;
   const asked = check !== null && (check.source === undefined || check.source === supply.source);
@@ -89,14 +94,18 @@ export function SupplyPanel({ kit, stage, target, setText, take }: Props) {
             Output off
           </Button>
         ) : isSet ? (
-          <Button
-            type="primary"
-            onClick={() => {
-              told(session.output(true), () => undefined);
-            }}
+          <Popconfirm
+            title="Earlier stages have not passed. Switch on all the same?"
+            okText="Switch on"
+            cancelText="Leave it off"
+            // Where its turn has come nothing is asked.
+            disabled={!early}
+            onConfirm={switchOn}
           >
-            Output on
-          </Button>
+            <Button type="primary" {...(early ? {} : { onClick: switchOn })}>
+              Output on
+            </Button>
+          </Popconfirm>
         ) : (
           <Button type="primary" onClick={adjust}>
             Set {print(supply.volts, 'V', 3)}, at most {print(supply.limit, 'A', 2)}

@@ -106,7 +106,15 @@ export function PowerView({ kit, loop, go, run }: Props) {
         )}
         {supplied && (
           <Suspense>
-            <SupplyPanel key={here.stage.id} kit={kit} stage={here.stage} target={loop.target} setText={loop.setText} take={loop.take} />
+            <SupplyPanel
+              key={here.stage.id}
+              kit={kit}
+              stage={here.stage}
+              early={here.status === 'waiting'}
+              target={loop.target}
+              setText={loop.setText}
+              take={loop.take}
+            />
           </Suspense>
         )}
         <Suspense>{kit.change !== null && <RepairStory kit={kit} loop={loop} go={go} />}</Suspense>
