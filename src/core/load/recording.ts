@@ -70,6 +70,9 @@ export function readRecording(csv: string, channel = 0, progress: (done: number)
   return recordingOf(rows, prose, rate, channel);
 }
 
+/** What stands where a channel has no reading. */
+const NO_READING = /^\s*["']?(?:OL|-OL|O\.L\.?|over(?:load|range)?|nan|inf|-|–|n\/?a)?["']?\s*$/i;
+
 /** Rows of numbers as they come in: time and one channel. */
 class Rows {
   layout: { readonly separator: Separator; readonly cells: number } | null = null;
@@ -103,9 +106,10 @@ class Rows {
     this.clock ||= this.timed && this.count === 0 && !isNumber(cells[0]!);
     const cell = cells[this.timed ? this.channel + 1 : 0];
     const value = cell === undefined ? null : numberOf(cell);
-    // Beside a moment there may be nothing, or a word such as OL; a row of words is no row.
     if (value === null && !this.timed) return false;
     if (value === null && cells.length < 2) throw new Error(`Line ${line} has no second column.`);
+    // A logger leaves a cell empty or writes over-range; any other word is a damaged file.
+    if (cell !== undefined && value === null && !NO_READING.test(cell)) return false;
     if (value === null) {
       this.leftOut++;
       return true;
