@@ -9,6 +9,7 @@ import {
   powerClaim,
   rangeClaim,
   readRecording,
+  recorded,
   regulationOf,
   trimOf,
   waveformOf,
@@ -262,6 +263,15 @@ describe('recordings', () => {
     const second = readRecording(text, 1);
     expect(second.unit).toBe('A');
     expect(second.v.at(-1)! / second.t.at(-1)!).toBeCloseTo(-2, 9);
+  });
+
+  it('what is told of a recording: its channel, how many samples, figures and a curve; over-range is counted, another word is an error', () => {
+    const text = ['time,volts', ...rows((t) => Math.sin(2 * Math.PI * 100 * t)).map(([t, v], i) => `${t},${i === 7 ? 'OL' : v}`)].join('\n');
+    const told = recorded(text, 0);
+    expect(told).toMatchObject({ channels: ['volts'], unit: 'V', samples: 399, leftOut: 1 });
+    expect(told.figures.frequency).toBeCloseTo(100, 0);
+    expect(told.curve.t).toHaveLength(399);
+    expect(() => recorded(text.replace('OL', 'rubbish'), 0)).toThrow(/Line 9 is not a row/);
   });
 
   it('units below the heads, one for each channel', () => {

@@ -14,7 +14,7 @@ const said = (id: string, values: Readonly<Record<string, string>> = {}) =>
     .join(' ');
 
 describe('sums beside the readings', () => {
-  it.each(SUMS.filter((s) => s.id !== 'wave' && s.id !== 'lamp').map((s) => [s.id]))('%s answers with what stands in its fields', (id) => {
+  it.each(SUMS.filter((s) => s.id !== 'lamp').map((s) => [s.id]))('%s answers with what stands in its fields', (id) => {
     expect(said(id)).not.toMatch(/NaN|undefined|null/);
     expect(said(id).length).toBeGreaterThan(10);
   });
@@ -32,12 +32,6 @@ describe('sums beside the readings', () => {
     expect(() => said('load', { rows: '0 5\n1 4.9' })).toThrow(/four steps/);
   });
 
-  it('waveform: figures of a recording, and what is wrong with a file', () => {
-    const rows = Array.from({ length: 400 }, (_, i) => `${i / 1e4},${Math.sin((2 * Math.PI * 100 * i) / 1e4)}`).join('\n');
-    expect(said('wave', { rows })).toMatch(/Frequency 100.* Hz, duty (49|50)/);
-    expect(() => said('wave', { rows: '1\n2\n3\n4\n5\n6\n7\n8\n9' })).toThrow(/sample rate/);
-  });
-
   it('lamp: a short lights it fully, a board that cannot start is said to be so', () => {
     expect(said('lamp', { load: 'short' })).toMatch(/burns fully/);
     expect(said('lamp', { load: 'watts', power: '30' })).toMatch(/will not start/);
@@ -53,9 +47,7 @@ describe('sums beside the readings', () => {
 
 describe('what makes no sense', () => {
   it.each(
-    SUMS.filter((s) => s.id !== 'wave').flatMap((s) =>
-      s.fields.filter((f) => f.unit !== undefined && !f.optional && f.least === undefined).map((f) => [s.id, f.key, f.label] as const),
-    ),
+    SUMS.flatMap((s) => s.fields.filter((f) => f.unit !== undefined && !f.optional && f.least === undefined).map((f) => [s.id, f.key, f.label] as const)),
   )('%s: nothing for “%s” is refused by its name, and no answer is infinite', (id, key, label) => {
     const load = id === 'lamp' ? { load: 'ohms', ohms: '10' } : {};
     expect(() => said(id, { ...load, [key]: '0' })).toThrow(label);
